@@ -1,0 +1,145 @@
+// Package record answers: what is kept of a session?
+package record
+
+import (
+	"cmp"
+	"slices"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+)
+
+// Student is one participant of the session, as the record names them.
+type Student struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// Record is what is kept of a session: for each student and frame what they
+// wrote, drew and chose.
+type Record struct {
+	Board    lesson.Board `json:"board"`
+	Students []Kept       `json:"students"`
+	Tallies  []Tally      `json:"tallies"`
+}
+
+// Kept is what one student left on each frame, in the order of the frames.
+type Kept struct {
+	Student
+	Frames []OnFrame `json:"frames"`
+}
+
+// OnFrame is what one student left on one frame: every mark of theirs from the
+// lowest to the highest, hidden ones too, and the answer with its verdict.
+type OnFrame struct {
+	Frame   string           `json:"frame"`
+	Marks   []lesson.Element `json:"marks"`
+	Answers []Answered       `json:"answers"`
+}
+
+// Answered is an answer with what it says.
+type Answered struct {
+	Poll   string  `json:"poll"`
+	Choice string  `json:"choice"`
+	Text   string  `json:"text"`
+	Right  Verdict `json:"right"`
+	At     int64   `json:"at"`
+}
+
+// Verdict says whether an answer is right.
+type Verdict string
+
+// A poll that marks no answer as right gives no verdict.
+const (
+	Right     Verdict = "right"
+	Wrong     Verdict = "wrong"
+	NoVerdict Verdict = ""
+)
+
+// Tally counts the answers to a poll, choice by choice in the poll's order.
+type Tally struct {
+	Frame    string `json:"frame"`
+	Poll     string `json:"poll"`
+	Counts   []int  `json:"counts"`
+	Answered int    `json:"answered"`
+}
+
+// Mark is a mark with the frame it lies on.
+type Mark struct {
+	Frame string
+	lesson.Element
+}
+
+// Build makes the record from the board as it was run, the students and all
+// marks of all sheets. Students stand in the order of their names, and what
+// was removed is not in it.
+func Build(board lesson.Board, students []Student, marks []Mark) Record {
+	places := map[string]map[string]*OnFrame{}
+	rec := Record{Board: board, Students: make([]Kept, 0, len(students)), Tallies: []Tally{}}
+	for _, s := range slices.SortedFunc(slices.Values(students), func(a, b Student) int {
+		return cmp.Or(cmp.Compare(a.Name, b.Name), cmp.Compare(a.ID, b.ID))
+	}) {
+		kept := Kept{Student: s, Frames: make([]OnFrame, len(board.Frames))}
+		places[s.ID] = map[string]*OnFrame{}
+		for i, f := range board.Frames {
+			kept.Frames[i] = OnFrame{Frame: f.ID, Marks: []lesson.Element{}, Answers: []Answered{}}
+			places[s.ID][f.ID] = &kept.Frames[i]
+		}
+		rec.Students = append(rec.Students, kept)
+	}
+	marks = slices.SortedStableFunc(slices.Values(marks), func(a, b Mark) int { return cmp.Compare(a.Z, b.Z) })
+	for _, m := range marks {
+		place := places[m.Author][m.Frame]
+		if place == nil || !m.OnFrame() {
+			continue
+		}
+		if m.Kind != lesson.KindAnswer {
+			place.Marks = append(place.Marks, m.Element)
+		} else if a, ok := verdict(board, m); ok {
+			place.Answers = append(place.Answers, a)
+		}
+	}
+	rec.tally()
+	return rec
+}
+
+func verdict(board lesson.Board, m Mark) (Answered, bool) {
+	frame, _, err := board.Frame(m.Frame)
+	if err != nil {
+		return Answered{}, false
+	}
+	asked, err := frame.Poll(m.Answer.Poll)
+	if err != nil {
+		return Answered{}, false
+	}
+	choice, err := asked.Poll.Choice(m.Answer.Choice)
+	if err != nil {
+		return Answered{}, false
+	}
+	a := Answered{Poll: asked.ID, Choice: choice.ID, Text: choice.Text, At: m.At}
+	if asked.Poll.HasRight() {
+		a.Right = Wrong
+		if choice.Right {
+			a.Right = Right
+		}
+	}
+	return a, true
+}
+
+// tally counts the answers that the record holds.
+func (r *Record) tally() {
+	for i, f := range r.Board.Frames {
+		for _, p := range f.Polls() {
+			t := Tally{Frame: f.ID, Poll: p.ID, Counts: make([]int, len(p.Poll.Choices))}
+			for _, s := range r.Students {
+				for _, a := range s.Frames[i].Answers {
+					if at := slices.IndexFunc(p.Poll.Choices, func(c poll.Choice) bool { return c.ID == a.Choice }); a.Poll == p.ID && at >= 0 {
+						t.Counts[at]++
+						t.Answered++
+					}
+				}
+			}
+			r.Tallies = append(r.Tallies, t)
+		}
+	}
+}

@@ -1,0 +1,101 @@
+package record_test
+
+import (
+	"bytes"
+	"encoding/csv"
+	"slices"
+	"strings"
+	"testing"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/record"
+)
+
+func note(frame, author, text string, z int64) record.Mark {
+	return record.Mark{Frame: frame, Element: lesson.Element{ID: author + text, Author: author, Z: z, At: 1_000_000_000_000,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}
+}
+
+func stroke(frame, author string, z int64) record.Mark {
+	return record.Mark{Frame: frame, Element: lesson.Element{ID: author + "stroke", Author: author, Z: z,
+		Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: []float64{0, 0, 1}, Ink: "night", Width: 4}}}}
+}
+
+func answer(author, choice string) record.Mark {
+	return record.Mark{Frame: "two", Element: lesson.Element{ID: "asked", Author: author,
+		Body: lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: "asked", Choice: choice}}}}
+}
+
+func example() record.Record {
+	board := lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
+		{ID: "one", Title: "What do you notice?"},
+		{ID: "two", Title: "How long?", Fixed: []lesson.Element{{ID: "asked", Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+			Choices: []poll.Choice{{ID: "a", Text: "7 days"}, {ID: "b", Text: "29.53 days", Right: true}}}}}}},
+	}}
+	hidden := note("one", "2", "hidden, but kept", 2)
+	hidden.Hidden = true
+	removed := note("one", "2", "removed", 3)
+	removed.RemovedBy = "2"
+	return record.Build(board, []record.Student{{ID: "2", Name: "Tomás"}, {ID: "1", Name: "=Noor()"}, {ID: "3", Name: "Vera"}}, []record.Mark{
+		hidden, removed, stroke("one", "2", 9), stroke("one", "2", 10), answer("2", "b"), answer("1", "a"), answer("3", "gone"),
+		note("one", "1", "@SUM(A1)", 5), note("one", "1", "-2 °C, \"cold\"\nand windy", 4), note("one", "1", " +1", 6), note("one", lesson.Staff, "not a student's", 7),
+	})
+}
+
+func TestBuild(t *testing.T) {
+	r := example()
+	if names := []string{r.Students[0].Name, r.Students[1].Name, r.Students[2].Name}; !slices.Equal(names, []string{"=Noor()", "Tomás", "Vera"}) {
+		t.Errorf("students %v", names)
+	}
+	if got := r.Students[0].Frames[1].Answers; len(got) != 1 || got[0].Right != record.Wrong {
+		t.Errorf("a wrong answer: %+v", got)
+	}
+	if got := r.Students[1].Frames[1].Answers; len(got) != 1 || got[0].Right != record.Right || got[0].Text != "29.53 days" {
+		t.Errorf("a right answer: %+v", got)
+	}
+	if got := r.Tallies[0]; got.Answered != 2 || !slices.Equal(got.Counts, []int{1, 1}) {
+		t.Errorf("tally %+v", got)
+	}
+}
+
+// RFC 4180, section 2: lines end in CRLF, cells with commas, quotes or line
+// breaks are quoted, quotes doubled. The cells that would start a formula
+// carry an apostrophe (common practice).
+func TestCSV(t *testing.T) {
+	var out bytes.Buffer
+	if err := example().CSV(&out); err != nil {
+		t.Fatal(err)
+	}
+	text, found := strings.CutPrefix(out.String(), "\uFEFF")
+	if !found {
+		t.Error("no byte order mark")
+	}
+	if strings.Count(text, "\n") != strings.Count(text, "\r\n") || !strings.Contains(text, "'-2 °C, \"\"cold\"\"\r\nand windy") {
+		t.Errorf("line ends or quotes:\n%s", text)
+	}
+	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
+	if err != nil {
+		t.Fatal(err)
+	}
+	var got []string
+	for _, row := range rows[1:] {
+		for _, cell := range row {
+			if start := strings.TrimSpace(cell); start != "" && strings.ContainsAny(start[:1], "=+-@") {
+				t.Errorf("a formula: %q", cell)
+			}
+		}
+		got = append(got, strings.Join(append([]string{row[0], row[1]}, row[3:7]...), "|"))
+	}
+	want := []string{
+		"'=Noor()|1|note|'-2 °C, \"cold\"\nand windy||", "'=Noor()|1|note|'@SUM(A1)||", "'=Noor()|1|note|' +1||", "'=Noor()|2|answer|7 days|wrong|",
+		"Tomás|1|note|hidden, but kept||hidden", "Tomás|1|drawing|2 strokes||", "Tomás|2|answer|29.53 days|right|",
+		"Vera|1|nothing|||", "Vera|2|nothing|||",
+	}
+	if !slices.Equal(got, want) {
+		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
+	}
+	if rows[1][7] != "2001-09-09T01:46:40Z" {
+		t.Errorf("time %q", rows[1][7])
+	}
+}

@@ -1,0 +1,154 @@
+// Package refusal answers: why was something refused, and what should the
+// person do now?
+//
+// Every rule of the house that says no says it with a Refusal. Its code is the
+// key of the sentence in the interface's message files; its sentence here is
+// for programs that talk to the server without the interface.
+package refusal
+
+import (
+	"errors"
+	"fmt"
+)
+
+// Code names one reason for saying no.
+type Code string
+
+// The reasons. Each has its sentence in sentences below and in the message
+// files of the interface.
+const (
+	Malformed      Code = "malformed"
+	UnknownOp      Code = "unknown-operation"
+	BadID          Code = "bad-id"
+	NotYours       Code = "not-yours"
+	NoSuchSheet    Code = "no-such-sheet"
+	NoSuchMark     Code = "no-such-mark"
+	NoSuchFrame    Code = "no-such-frame"
+	NoSuchPoll     Code = "no-such-poll"
+	NoSuchChoice   Code = "no-such-choice"
+	MarkExists     Code = "mark-exists"
+	PutAway        Code = "put-away"
+	LookOnly       Code = "look-only"
+	PollClosed     Code = "poll-closed"
+	PollRevealed   Code = "poll-revealed"
+	Ended          Code = "session-ended"
+	EmptyNote      Code = "empty-note"
+	TextTooLong    Code = "text-too-long"
+	TextControl    Code = "text-control"
+	StrokeInvalid  Code = "stroke-invalid"
+	OutOfFrame     Code = "out-of-frame"
+	BadSize        Code = "bad-size"
+	BadStyle       Code = "bad-style"
+	SheetFull      Code = "sheet-full"
+	NameEmpty      Code = "name-empty"
+	NameTooLong    Code = "name-too-long"
+	NameControl    Code = "name-control"
+	CodeMistyped   Code = "code-mistyped"
+	CodeUnknown    Code = "code-unknown"
+	SessionFull    Code = "session-full"
+	TooMany        Code = "too-many"
+	TooLarge       Code = "too-large"
+	SignInNeeded   Code = "sign-in-needed"
+	SignInWrong    Code = "sign-in-wrong"
+	JoinNeeded     Code = "join-needed"
+	WrongOrigin    Code = "wrong-origin"
+	NotFound       Code = "not-found"
+	NoSuchClass    Code = "no-such-class"
+	BoardIncorrect Code = "board-incorrect"
+	Unavailable    Code = "unavailable"
+)
+
+var sentences = map[Code]string{
+	Malformed:      "This message could not be read. Reload the page and try again.",
+	UnknownOp:      "This version of the page asks for something the server does not know. Reload the page.",
+	BadID:          "This message has an id that is not a version 7 UUID. Reload the page.",
+	NotYours:       "This belongs to somebody else. You can change only your own work here.",
+	NoSuchSheet:    "This frame is not open to you. Go back to the frame that is on now.",
+	NoSuchMark:     "This is no longer on the frame. Somebody may have removed it.",
+	NoSuchFrame:    "There is no such frame on this board. Reload the page.",
+	NoSuchPoll:     "There is no such poll on this frame. Reload the page.",
+	NoSuchChoice:   "This poll has no such answer. Choose one of those shown.",
+	MarkExists:     "Something with this id is on the frame already. Reload the page.",
+	PutAway:        "Your teacher has put this away for now. Ask if you want it back.",
+	LookOnly:       "This frame is for looking only. Wait for your teacher.",
+	PollClosed:     "The poll is closed, so your answer stays as it was.",
+	PollRevealed:   "The right answer has been shown, so the poll cannot be opened again.",
+	Ended:          "This lesson has ended. Nothing more can be added.",
+	EmptyNote:      "Write something first: an empty note is not kept.",
+	TextTooLong:    "This text is too long. Shorten it and try again.",
+	TextControl:    "This text has characters that cannot be shown. Remove them and try again.",
+	StrokeInvalid:  "This line could not be read. Draw it again.",
+	OutOfFrame:     "This would lie outside the frame. Move it back in.",
+	BadSize:        "This size is not possible. Choose a larger or smaller one.",
+	BadStyle:       "There is no such ink, tint or width. Choose one of those shown.",
+	SheetFull:      "This frame is full. Remove something before you add more.",
+	NameEmpty:      "Type your name, so that your teacher knows who you are.",
+	NameTooLong:    "This name is too long. Use at most 40 letters.",
+	NameControl:    "This name has characters that cannot be shown. Type it again.",
+	CodeMistyped:   "A code has six letters and digits. Look at it again.",
+	CodeUnknown:    "No lesson has this code now. Check it, or ask your teacher.",
+	SessionFull:    "This lesson is full. Ask your teacher.",
+	TooMany:        "That was too much at once. Wait a moment and try again.",
+	TooLarge:       "This is too large to send. Make it smaller.",
+	SignInNeeded:   "Sign in first.",
+	SignInWrong:    "E-mail or password is not right. Try again.",
+	JoinNeeded:     "Join the lesson with its code first.",
+	WrongOrigin:    "This request came from another page. Open the lesson again from the start page.",
+	NotFound:       "There is nothing here. Check the address.",
+	NoSuchClass:    "There is no such class list. Reload the page and choose again.",
+	BoardIncorrect: "This board cannot be used as it is.",
+	Unavailable:    "The server cannot save right now. Your work is kept on this device; try again soon.",
+}
+
+// Refusal is the error that every rule returns. About may name what it is
+// about (a field, a limit); it never quotes what a person wrote.
+type Refusal struct {
+	Code  Code
+	About string
+}
+
+// New makes a Refusal without detail.
+func New(code Code) *Refusal { return &Refusal{Code: code} }
+
+// About makes a Refusal that says what it is about.
+func About(code Code, format string, args ...any) *Refusal {
+	return &Refusal{Code: code, About: fmt.Sprintf(format, args...)}
+}
+
+// Error gives the code and what it is about, for logs.
+func (r *Refusal) Error() string {
+	if r.About == "" {
+		return string(r.Code)
+	}
+	return string(r.Code) + ": " + r.About
+}
+
+// Sentence says in plain English what happened and what to do.
+func (r *Refusal) Sentence() string {
+	return sentences[r.Code]
+}
+
+// Is reports whether another refusal has the same code, so that
+// errors.Is(err, refusal.New(refusal.Ended)) reads as it sounds.
+func (r *Refusal) Is(target error) bool {
+	other, ok := target.(*Refusal)
+	return ok && other.Code == r.Code
+}
+
+// Of finds the Refusal in err, or nil when err is some other failure.
+func Of(err error) *Refusal {
+	var r *Refusal
+	if errors.As(err, &r) {
+		return r
+	}
+	return nil
+}
+
+// Codes lists every code that has a sentence.
+func Codes() []Code {
+	codes := make([]Code, 0, len(sentences))
+	for code := range sentences {
+		codes = append(codes, code)
+	}
+	return codes
+}

@@ -1,0 +1,102 @@
+// Package roster answers: who is in the class, by what code do they come in,
+// and by what name are they known?
+package roster
+
+import (
+	"math"
+	"strconv"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/refusal"
+
+	"github.com/rivo/uniseg"
+	"golang.org/x/text/cases"
+	"golang.org/x/text/unicode/norm"
+)
+
+// Alphabet is what join codes are made of: the digits and capital letters
+// without those that are mistaken for each other (0 O, 1 I L).
+const Alphabet = "23456789ABCDEFGHJKMNPQRSTUVWXYZ"
+
+// CodeLength is how many symbols a join code has: 29.7 bits.
+const CodeLength = 6
+
+// MaxName is how many characters a reader sees at most in a name.
+const MaxName = 40
+
+// Code makes a join code from random numbers; random(n) gives one in 0..n-1.
+func Code(random func(n int) int) string {
+	var code strings.Builder
+	for range CodeLength {
+		code.WriteByte(Alphabet[random(len(Alphabet))])
+	}
+	return code.String()
+}
+
+// Bits gives the information in a join code.
+func Bits() float64 { return CodeLength * math.Log2(float64(len(Alphabet))) }
+
+// ReadCode reads a code as people type it: in any case, with blanks, hyphens
+// and dashes anywhere.
+func ReadCode(typed string) (string, error) {
+	var code strings.Builder
+	for _, r := range norm.NFKC.String(typed) {
+		if unicode.IsSpace(r) || unicode.Is(unicode.Pd, r) || unicode.Is(unicode.Cf, r) {
+			continue
+		}
+		r = unicode.ToUpper(r)
+		if !strings.ContainsRune(Alphabet, r) || code.Len() == CodeLength {
+			return "", refusal.New(refusal.CodeMistyped)
+		}
+		code.WriteRune(r)
+	}
+	if code.Len() != CodeLength {
+		return "", refusal.New(refusal.CodeMistyped)
+	}
+	return code.String(), nil
+}
+
+// ReadName reads a name as a student types it: normalised, without blanks
+// around it and with single ones inside.
+func ReadName(typed string) (string, error) {
+	if !utf8.ValidString(typed) {
+		return "", refusal.New(refusal.NameControl)
+	}
+	// No name needs this many bytes; do not normalise a megabyte.
+	if len(typed) > 64*MaxName {
+		return "", refusal.New(refusal.NameTooLong)
+	}
+	name := strings.Join(strings.Fields(norm.NFC.String(typed)), " ")
+	for _, r := range name {
+		if unicode.IsControl(r) || lesson.TurnsText(r) || r == utf8.RuneError {
+			return "", refusal.New(refusal.NameControl)
+		}
+	}
+	if strings.IndexFunc(name, func(r rune) bool { return unicode.IsLetter(r) || unicode.IsNumber(r) || unicode.Is(unicode.So, r) }) < 0 {
+		return "", refusal.New(refusal.NameEmpty)
+	}
+	if uniseg.GraphemeClusterCount(name) > MaxName || utf8.RuneCountInString(name) > 4*MaxName {
+		return "", refusal.New(refusal.NameTooLong)
+	}
+	return name, nil
+}
+
+// Apart gives a name that tells its bearer apart from those who are there:
+// the second Noor becomes "Noor 2". Names count as the same when they differ
+// in case or in Unicode form alone.
+func Apart(name string, taken []string) string {
+	there := make(map[string]bool, len(taken))
+	for _, t := range taken {
+		there[same(t)] = true
+	}
+	candidate := name
+	for n := 2; there[same(candidate)]; n++ {
+		candidate = name + " " + strconv.Itoa(n)
+	}
+	return candidate
+}
+
+func same(name string) string { return cases.Fold().String(norm.NFKC.String(name)) }

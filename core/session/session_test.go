@@ -1,0 +1,122 @@
+package session_test
+
+import (
+	"encoding/json"
+	"errors"
+	"strings"
+	"testing"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/refusal"
+	"alpenglow/core/session"
+)
+
+func board() lesson.Board {
+	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+		Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
+	frame := func(id string, fixed ...lesson.Element) lesson.Frame {
+		return lesson.Frame{ID: id, Title: "title of " + id, Paper: lesson.PaperPlain, Arrangement: lesson.WholeClass, Permission: lesson.Add, Fixed: fixed}
+	}
+	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{frame("one"), frame("two", asked), frame("three")}}
+}
+
+func goTo(frame string) session.Command {
+	return session.Command{Kind: session.KindGo, Go: &session.Go{Frame: frame}}
+}
+
+func setPoll(phase poll.Phase) session.Command {
+	return session.Command{Kind: session.KindPoll, Poll: &session.SetPoll{Poll: "asked", Phase: phase}}
+}
+
+func end() session.Command { return session.Command{Kind: session.KindEnd, End: &session.End{}} }
+
+func TestCommands(t *testing.T) {
+	cases := []struct {
+		name  string
+		steps []session.Command
+		want  refusal.Code // of the last step
+	}{
+		{"forth and back", []session.Command{goTo("two"), goTo("one"), goTo("two")}, ""},
+		{"open, close, open, close, reveal", []session.Command{goTo("two"), setPoll(poll.Closed), setPoll(poll.Open), setPoll(poll.Closed), setPoll(poll.Revealed)}, ""},
+		{"cover the right answer again", []session.Command{goTo("two"), setPoll(poll.Revealed), setPoll(poll.Closed)}, refusal.PollRevealed},
+		{"a frame that is not there", []session.Command{goTo("four")}, refusal.NoSuchFrame},
+		{"a poll not reached", []session.Command{setPoll(poll.Closed)}, refusal.NoSuchPoll},
+		{"open after the right answer was shown", []session.Command{goTo("two"), setPoll(poll.Revealed), setPoll(poll.Open)}, refusal.PollRevealed},
+		{"a phase that is not there", []session.Command{goTo("two"), setPoll("ajar")}, refusal.Malformed},
+		{"after the end", []session.Command{end(), goTo("two")}, refusal.Ended},
+		{"nothing at all", []session.Command{{}}, refusal.UnknownOp},
+		{"kind without its body", []session.Command{{Kind: session.KindGo}}, refusal.UnknownOp},
+	}
+	for _, c := range cases {
+		t.Run(c.name, func(t *testing.T) {
+			s, err := session.Start(board())
+			if err != nil {
+				t.Fatal(err)
+			}
+			for i, step := range c.steps {
+				before, _ := json.Marshal(s)
+				next, err := s.Apply(board(), step)
+				if after, _ := json.Marshal(s); string(before) != string(after) {
+					t.Fatal("a command changed the state it was given")
+				}
+				if i == len(c.steps)-1 && c.want != "" {
+					if !errors.Is(err, refusal.New(c.want)) || next.Rev != s.Rev {
+						t.Fatalf("got %v, want %s", err, c.want)
+					}
+					return
+				}
+				if err != nil || next.Rev != s.Rev+1 {
+					t.Fatalf("step %d: rev %d, %v", i, next.Rev, err)
+				}
+				s = next
+			}
+		})
+	}
+}
+
+func TestEndClosesPolls(t *testing.T) {
+	s, _ := session.Start(board())
+	s, _ = s.Apply(board(), goTo("two"))
+	s, err := s.Apply(board(), end())
+	if err != nil || !s.Ended || s.Polls["asked"] != poll.Closed {
+		t.Errorf("%+v, %v", s, err)
+	}
+}
+
+// The class gets its frame and nothing of the others, and learns the right
+// answer when it is revealed and not before.
+func TestForClass(t *testing.T) {
+	s, _ := session.Start(board())
+	for _, c := range []struct {
+		command     session.Command
+		frame       string
+		seesRight   bool
+		mayNotKnows string
+	}{
+		{goTo("one"), "one", false, "title of two"},
+		{goTo("two"), "two", false, "title of three"},
+		{setPoll(poll.Closed), "two", false, "title of three"},
+		{setPoll(poll.Revealed), "two", true, "title of three"},
+		{goTo("three"), "three", false, "How long?"},
+	} {
+		var err error
+		if s, err = s.Apply(board(), c.command); err != nil {
+			t.Fatal(err)
+		}
+		stage, err := s.ForClass(board())
+		if err != nil || stage.Frame.ID != c.frame || stage.Of != 3 {
+			t.Fatalf("%+v, %v", stage, err)
+		}
+		text, _ := json.Marshal(stage)
+		if got := strings.Contains(string(text), `"right":true`); got != c.seesRight {
+			t.Errorf("after %s to %s: right answer sent is %v", c.command.Kind, c.frame, got)
+		}
+		if strings.Contains(string(text), c.mayNotKnows) {
+			t.Errorf("on %s the class is sent %q", c.frame, c.mayNotKnows)
+		}
+	}
+	if !board().Frames[1].Fixed[0].Poll.Choices[0].Right {
+		t.Error("the board itself lost its right answer")
+	}
+}

@@ -1,0 +1,165 @@
+// Package sheet answers: what may be changed on a sheet, by whom, what changes,
+// how is it undone, and who sees it?
+//
+// A sheet is one copy of a frame that somebody works on: the class's or one
+// student's. Its history is a list of changes numbered without holes; taking
+// them one after the other from empty gives the sheet.
+package sheet
+
+import (
+	"cmp"
+	"maps"
+	"slices"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/refusal"
+)
+
+// MaxMarks is how many marks may be on one sheet.
+const MaxMarks = 2000
+
+// ClassOwner owns the sheet that the whole class shares. Any other owner is
+// the id of the participant whose sheet it is.
+const ClassOwner = "class"
+
+// Actor is who does or reads something: staff, or the participant with the ID.
+type Actor struct {
+	Staff bool
+	ID    string
+}
+
+// author is how an actor is written on marks and changes.
+func (a Actor) author() string {
+	if a.Staff {
+		return lesson.Staff
+	}
+	return a.ID
+}
+
+// MayRead says whether the actor may read the sheet of an owner at all.
+func (a Actor) MayRead(owner string) bool {
+	return a.Staff || owner == ClassOwner || owner == a.ID && a.ID != ""
+}
+
+// Sheet is the state of one sheet. It is not safe for concurrent use.
+type Sheet struct {
+	Owner string
+	Seq   int64
+	marks map[string]lesson.Element
+	done  map[string]done
+	top   int64
+	// there counts the marks that are not removed: what was removed makes room.
+	there int
+}
+
+// done remembers an operation that was taken, so that the same one does nothing twice.
+type done struct {
+	seq int64
+	by  string
+}
+
+// New gives an empty sheet of an owner.
+func New(owner string) *Sheet {
+	return &Sheet{Owner: owner, marks: map[string]lesson.Element{}, done: map[string]done{}}
+}
+
+// Change is what an operation changed: the new state of each mark it touched.
+type Change struct {
+	Seq int64 `json:"seq"`
+	// Op is the id of the operation, By its author, At its time in
+	// milliseconds since 1970. All three are empty in a change that the
+	// reader may not see.
+	Op string `json:"op,omitempty"`
+	By string `json:"by,omitempty"`
+	At int64  `json:"at,omitempty"`
+	// Put gives marks as they are now, Gone the ids of marks that have left
+	// the class's sight.
+	Put  []lesson.Element `json:"put,omitempty"`
+	Gone []string         `json:"gone,omitempty"`
+}
+
+// Take brings a change into the sheet. It must be the next in order.
+func (s *Sheet) Take(c Change) {
+	s.Seq = c.Seq
+	s.done[c.Op] = done{c.Seq, c.By}
+	for _, e := range c.Put {
+		s.Load(e)
+	}
+}
+
+// Load puts a stored mark on a sheet that is read back.
+func (s *Sheet) Load(e lesson.Element) {
+	if old, ok := s.marks[e.ID]; ok && old.OnFrame() {
+		s.there--
+	}
+	if e.OnFrame() {
+		s.there++
+	}
+	s.marks[e.ID] = e
+	s.top = max(s.top, e.Z)
+}
+
+// LoadDone marks an operation as taken on a sheet that is read back.
+func (s *Sheet) LoadDone(op string, seq int64, by string) { s.done[op] = done{seq, by} }
+
+// Marks lists all marks from the lowest to the highest, with the hidden and
+// the removed ones.
+func (s *Sheet) Marks() []lesson.Element {
+	return slices.SortedFunc(maps.Values(s.marks), func(a, b lesson.Element) int {
+		return cmp.Or(cmp.Compare(a.Z, b.Z), cmp.Compare(a.ID, b.ID))
+	})
+}
+
+// MarksFor lists the marks that the actor may see, from the lowest to the highest.
+func (s *Sheet) MarksFor(a Actor) []lesson.Element {
+	all := s.Marks()
+	if a.Staff {
+		return all
+	}
+	return slices.DeleteFunc(all, func(e lesson.Element) bool { return !e.ClassSees() })
+}
+
+// Amount counts what an author has on the sheet.
+func (s *Sheet) Amount(author string) int {
+	n := 0
+	for _, e := range s.marks {
+		if e.Author == author && e.OnFrame() {
+			n++
+		}
+	}
+	return n
+}
+
+// View gives a change as the actor may see it. What they may not see is left
+// out; the number stays, so that nobody's stream has holes.
+func View(c Change, a Actor) Change {
+	if a.Staff {
+		c.Gone = nil
+		return c
+	}
+	seen := Change{Seq: c.Seq, Op: c.Op, By: c.By, At: c.At, Gone: c.Gone}
+	for _, e := range c.Put {
+		if e.ClassSees() {
+			seen.Put = append(seen.Put, e)
+		}
+	}
+	if len(seen.Put) == 0 && len(seen.Gone) == 0 && c.By != a.ID {
+		return Change{Seq: c.Seq}
+	}
+	return seen
+}
+
+// find gives a mark that the actor may know of.
+func (s *Sheet) find(id string, a Actor) (lesson.Element, error) {
+	e, ok := s.marks[id]
+	switch {
+	case !ok:
+		return e, refusal.New(refusal.NoSuchMark)
+	case a.Staff || !e.Hidden:
+		return e, nil
+	case e.Author == a.ID:
+		return e, refusal.New(refusal.PutAway)
+	default:
+		return e, refusal.New(refusal.NoSuchMark)
+	}
+}

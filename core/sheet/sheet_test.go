@@ -1,0 +1,424 @@
+package sheet_test
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"reflect"
+	"strings"
+	"testing"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/refusal"
+	"alpenglow/core/sheet"
+
+	"github.com/google/uuid"
+)
+
+var (
+	staff = sheet.Actor{Staff: true}
+	noor  = sheet.Actor{ID: "noor"}
+	kenji = sheet.Actor{ID: "kenji"}
+	amara = sheet.Actor{ID: "amara"}
+)
+
+func v7() string { return uuid.Must(uuid.NewV7()).String() }
+
+func pollMark() lesson.Element {
+	return lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+		Text: "?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}},
+	}}}
+}
+
+func rules(arrangement lesson.Arrangement, permission lesson.Permission) sheet.Rules {
+	return sheet.Rules{
+		Frame:   lesson.Frame{ID: "f", Arrangement: arrangement, Permission: permission, Fixed: []lesson.Element{pollMark()}},
+		Reached: true, Now: 1000, Polls: map[string]poll.Phase{"asked": poll.Open},
+	}
+}
+
+func addNote(mark, text string) sheet.Op {
+	return sheet.Op{ID: v7(), Kind: sheet.KindAdd, Add: &sheet.Add{Mark: mark, X: 10, Y: 20, W: 200, H: 120,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "apricot"}}}}
+}
+
+func addStroke(mark string, points ...float64) sheet.Op {
+	return sheet.Op{ID: v7(), Kind: sheet.KindAdd, Add: &sheet.Add{Mark: mark, X: 10, Y: 20,
+		Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: points, Ink: "night", Width: 4}}}}
+}
+
+func target(kind sheet.Kind, mark string) sheet.Op {
+	op := sheet.Op{ID: v7(), Kind: kind}
+	t := &sheet.Target{Mark: mark}
+	switch kind {
+	case sheet.KindRemove:
+		op.Remove = t
+	case sheet.KindRestore:
+		op.Restore = t
+	case sheet.KindHide:
+		op.Hide = t
+	case sheet.KindShow:
+		op.Show = t
+	}
+	return op
+}
+
+func setText(mark, text string) sheet.Op {
+	return sheet.Op{ID: v7(), Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, Text: &text}}
+}
+
+func moveTo(mark string, x, y float64) sheet.Op {
+	return sheet.Op{ID: v7(), Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, X: &x, Y: &y}}
+}
+
+func answer(choice string) sheet.Op {
+	return sheet.Op{ID: v7(), Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}
+}
+
+// Each case does its steps on a fresh class sheet (or the sheet of the owner
+// given), and the last step must be refused with the code, changing nothing.
+func TestRefused(t *testing.T) {
+	type step struct {
+		by sheet.Actor
+		op sheet.Op
+	}
+	n, long := v7(), strings.Repeat("x", lesson.MaxNote+1)
+	mine := step{noor, addNote(n, "mine")}
+	whole := rules(lesson.WholeClass, lesson.Add)
+	own := rules(lesson.Individual, lesson.Add)
+	with := func(r sheet.Rules, change func(*sheet.Rules)) sheet.Rules { change(&r); return r }
+	width := 4.0
+	cases := []struct {
+		name  string
+		rules sheet.Rules
+		owner string
+		steps []step
+		want  refusal.Code
+	}{
+		{"another student's note moved", whole, "class", []step{mine, {kenji, moveTo(n, 5, 5)}}, refusal.NotYours},
+		{"another student's note removed", whole, "class", []step{mine, {kenji, target(sheet.KindRemove, n)}}, refusal.NotYours},
+		{"another student's note hidden", whole, "class", []step{mine, {kenji, target(sheet.KindHide, n)}}, refusal.NotYours},
+		{"own note hidden", whole, "class", []step{mine, {noor, target(sheet.KindHide, n)}}, refusal.NotYours},
+		{"another student's sheet", own, "noor", []step{mine, {kenji, addNote(v7(), "x")}}, refusal.NoSuchSheet},
+		{"class sheet of an individual frame", own, "class", []step{mine}, refusal.NoSuchSheet},
+		{"own sheet of a shared frame", whole, "noor", []step{mine}, refusal.NoSuchSheet},
+		{"somebody with no id", own, "", []step{{sheet.Actor{}, addNote(v7(), "x")}}, refusal.NoSuchSheet},
+		{"a frame not reached", with(whole, func(r *sheet.Rules) { r.Reached = false }), "class", []step{mine}, refusal.NoSuchSheet},
+		{"after the end", with(whole, func(r *sheet.Rules) { r.Ended = true }), "class", []step{mine}, refusal.Ended},
+		{"after the end, by staff", with(whole, func(r *sheet.Rules) { r.Ended = true }), "class", []step{{staff, addNote(v7(), "x")}}, refusal.Ended},
+		{"a frame to look at", rules(lesson.WholeClass, lesson.Look), "class", []step{mine}, refusal.LookOnly},
+		{"a mark that is not there", whole, "class", []step{{noor, moveTo(v7(), 5, 5)}}, refusal.NoSuchMark},
+		{"a removed mark moved", whole, "class", []step{mine, {noor, target(sheet.KindRemove, n)}, {noor, moveTo(n, 5, 5)}}, refusal.NoSuchMark},
+		{"restored though the teacher removed it", whole, "class", []step{mine, {staff, target(sheet.KindRemove, n)}, {noor, target(sheet.KindRestore, n)}}, refusal.NoSuchMark},
+		{"own hidden note", whole, "class", []step{mine, {staff, target(sheet.KindHide, n)}, {noor, setText(n, "y")}}, refusal.PutAway},
+		{"another's hidden note", whole, "class", []step{mine, {staff, target(sheet.KindHide, n)}, {kenji, setText(n, "y")}}, refusal.NoSuchMark},
+		{"a mark id in use", whole, "class", []step{mine, {kenji, addNote(n, "z")}}, refusal.MarkExists},
+		{"note over the limit", whole, "class", []step{{noor, addNote(v7(), long)}}, refusal.TextTooLong},
+		{"note grown over the limit", whole, "class", []step{mine, {noor, setText(n, long)}}, refusal.TextTooLong},
+		{"note of blanks", whole, "class", []step{{noor, addNote(v7(), " \n ")}}, refusal.EmptyNote},
+		{"note with a bell", whole, "class", []step{{noor, addNote(v7(), "a\ab")}}, refusal.TextControl},
+		{"note that turns the text around", whole, "class", []step{{noor, addNote(v7(), "a\u202Eb")}}, refusal.TextControl},
+		{"note moved out of the frame", whole, "class", []step{mine, {noor, moveTo(n, 1500, 5)}}, refusal.OutOfFrame},
+		{"stroke without points", whole, "class", []step{{noor, addStroke(v7())}}, refusal.StrokeInvalid},
+		{"stroke of half a point", whole, "class", []step{{noor, addStroke(v7(), 1, 2)}}, refusal.StrokeInvalid},
+		{"stroke with too many points", whole, "class", []step{{noor, addStroke(v7(), make([]float64, 3*4001)...)}}, refusal.StrokeInvalid},
+		{"stroke out of the frame", whole, "class", []step{{noor, addStroke(v7(), 1600, 2, .5)}}, refusal.OutOfFrame},
+		{"a width on a note", whole, "class", []step{mine, {noor, sheet.Op{ID: v7(), Kind: sheet.KindSet, Set: &sheet.Set{Mark: n, Width: &width}}}}, refusal.BadStyle},
+		{"answer after closing", with(own, func(r *sheet.Rules) { r.Polls = map[string]poll.Phase{"asked": poll.Closed} }), "noor", []step{{noor, answer("a")}}, refusal.PollClosed},
+		{"answer that is not offered", own, "noor", []step{{noor, answer("z")}}, refusal.NoSuchChoice},
+		{"answer on the class sheet", whole, "class", []step{{noor, answer("a")}}, refusal.NoSuchSheet},
+		{"answer by staff", own, "noor", []step{{staff, answer("a")}}, refusal.NotYours},
+		{"answer moved", own, "noor", []step{{noor, answer("a")}, {noor, moveTo("asked", 1, 1)}}, refusal.NotYours},
+	}
+	for _, c := range cases {
+		t.Run(c.name, func(t *testing.T) {
+			s := sheet.New(c.owner)
+			for i, st := range c.steps {
+				before := s.Marks()
+				_, err := s.Apply(c.rules, st.by, st.op)
+				if i < len(c.steps)-1 {
+					if err != nil {
+						t.Fatalf("step %d: %v", i, err)
+					}
+					continue
+				}
+				if !errors.Is(err, refusal.New(c.want)) {
+					t.Fatalf("got %v, want %s", err, c.want)
+				}
+				if !reflect.DeepEqual(before, s.Marks()) {
+					t.Error("the refused operation changed the sheet")
+				}
+			}
+		})
+	}
+}
+
+func TestSameOperationTwice(t *testing.T) {
+	s, r := sheet.New("class"), rules(lesson.WholeClass, lesson.Add)
+	op := addNote(v7(), "once")
+	first, err := s.Apply(r, noor, op)
+	if err != nil {
+		t.Fatal(err)
+	}
+	again, err := s.Apply(r, noor, op)
+	if err != nil || !again.Again || again.Change.Seq != first.Change.Seq || len(s.Marks()) != 1 || s.Seq != 1 {
+		t.Errorf("second time: %+v, %v, sheet at %d with %d marks", again, err, s.Seq, len(s.Marks()))
+	}
+	if _, err := s.Apply(r, kenji, op); !errors.Is(err, refusal.New(refusal.NotYours)) {
+		t.Errorf("somebody else's operation id: %v", err)
+	}
+}
+
+func TestSheetFull(t *testing.T) {
+	s, r := sheet.New("class"), rules(lesson.WholeClass, lesson.Add)
+	var last string
+	for range sheet.MaxMarks {
+		last = v7()
+		if _, err := s.Apply(r, noor, addStroke(last, 0, 0, .5)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if _, err := s.Apply(r, noor, addStroke(v7(), 0, 0, .5)); !errors.Is(err, refusal.New(refusal.SheetFull)) {
+		t.Fatalf("mark %d: %v", sheet.MaxMarks+1, err)
+	}
+	if _, err := s.Apply(r, noor, target(sheet.KindRemove, last)); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Apply(r, noor, addStroke(v7(), 0, 0, .5)); err != nil {
+		t.Errorf("no room after removing one: %v", err)
+	}
+}
+
+// picture is what a client has that starts from nothing and takes what it is sent.
+type picture map[string]lesson.Element
+
+func (p picture) take(c sheet.Change) {
+	for _, e := range c.Put {
+		p[e.ID] = e
+	}
+	for _, id := range c.Gone {
+		delete(p, id)
+	}
+}
+
+func byID(marks []lesson.Element) picture {
+	p := picture{}
+	for _, e := range marks {
+		p[e.ID] = e
+	}
+	return p
+}
+
+// randomOp makes an operation that is often allowed and often not.
+func randomOp(rnd *rand.Rand, marks []string) sheet.Op {
+	mark := v7()
+	if len(marks) > 0 {
+		mark = marks[rnd.IntN(len(marks))]
+	}
+	switch rnd.IntN(11) {
+	case 0, 1:
+		return addNote(v7(), fmt.Sprint("note ", rnd.IntN(100)))
+	case 2:
+		return addStroke(v7(), 0, 0, .5, 30, 40, .7)
+	case 3:
+		return moveTo(mark, float64(rnd.IntN(1500)), float64(rnd.IntN(900)))
+	case 4:
+		return setText(mark, fmt.Sprint("text ", rnd.IntN(100)))
+	case 5:
+		return target(sheet.KindRemove, mark)
+	case 6, 7:
+		return target(sheet.KindRestore, mark)
+	case 8:
+		return target(sheet.KindHide, mark)
+	case 9:
+		return target(sheet.KindShow, mark)
+	default:
+		return answer([]string{"a", "b", "", "z"}[rnd.IntN(4)])
+	}
+}
+
+// Whatever people do: a student changes only their own marks and only what
+// they see; what a student is sent adds up to exactly what they may see; undo
+// restores the sheet exactly; and the history replayed gives the same sheet.
+func TestProperties(t *testing.T) {
+	for seed := range uint64(300) {
+		rnd := rand.New(rand.NewPCG(seed, 7))
+		r, owner := rules(lesson.WholeClass, lesson.Add), "class"
+		if seed%3 == 0 {
+			r, owner = rules(lesson.Individual, lesson.Add), "noor"
+		}
+		s, replayed := sheet.New(owner), sheet.New(owner)
+		streams := map[sheet.Actor]picture{staff: {}, noor: {}, kenji: {}, amara: {}}
+		actors := []sheet.Actor{staff, noor, noor, kenji, amara}
+		var marks []string
+		take := func(c sheet.Change) {
+			stored, err := json.Marshal(c)
+			if err != nil {
+				t.Fatal(err)
+			}
+			var back sheet.Change
+			if err := json.Unmarshal(stored, &back); err != nil {
+				t.Fatal(err)
+			}
+			replayed.Take(back)
+			for a, p := range streams {
+				if !a.MayRead(owner) {
+					continue
+				}
+				seen := sheet.View(c, a)
+				if seen.Seq != c.Seq {
+					t.Fatalf("seed %d: a hole at %d", seed, c.Seq)
+				}
+				for _, e := range seen.Put {
+					if !a.Staff && !e.ClassSees() {
+						t.Fatalf("seed %d: %s was sent mark %s that is not for the class", seed, a.ID, e.ID)
+					}
+				}
+				p.take(seen)
+			}
+		}
+		for range 60 {
+			a := actors[rnd.IntN(len(actors))]
+			op := randomOp(rnd, marks)
+			before := byID(s.Marks())
+			result, err := s.Apply(r, a, op)
+			after := byID(s.Marks())
+			if err != nil {
+				if !reflect.DeepEqual(before, after) {
+					t.Fatalf("seed %d: refused %s changed the sheet", seed, op.Kind)
+				}
+				continue
+			}
+			if op.Add != nil {
+				marks = append(marks, op.Add.Mark)
+			}
+			for id, e := range after {
+				old, was := before[id]
+				if a.Staff || was && reflect.DeepEqual(old, e) {
+					continue
+				}
+				if e.Author != a.ID || was && (old.Author != a.ID || old.Hidden) || !a.MayRead(owner) {
+					t.Fatalf("seed %d: %s changed %s by %s", seed, a.ID, op.Kind, e.Author)
+				}
+			}
+			take(result.Change)
+			if rnd.IntN(2) == 0 {
+				back := result.Undo
+				back.ID = v7()
+				undone, err := s.Apply(r, a, back)
+				if err != nil {
+					t.Fatalf("seed %d: undo of %s: %v", seed, op.Kind, err)
+				}
+				if !reflect.DeepEqual(there(before), there(byID(s.Marks()))) {
+					t.Fatalf("seed %d: undo of %s by %q left a difference", seed, op.Kind, a.ID)
+				}
+				take(undone.Change)
+			}
+		}
+		if !reflect.DeepEqual(s.Marks(), replayed.Marks()) || s.Seq != replayed.Seq {
+			t.Fatalf("seed %d: the replayed sheet differs", seed)
+		}
+		for a, p := range streams {
+			if a.MayRead(owner) && !reflect.DeepEqual(p, byID(s.MarksFor(a))) {
+				t.Fatalf("seed %d: what %q was sent differs from what they may see", seed, a.ID)
+			}
+		}
+	}
+}
+
+// there leaves out what was removed: it can be restored but is on nobody's frame.
+func there(p picture) picture {
+	kept := picture{}
+	for id, e := range p {
+		if e.OnFrame() {
+			kept[id] = e
+		}
+	}
+	return kept
+}
+
+func TestBuildTogetherAndAmount(t *testing.T) {
+	s, r := sheet.New("class"), rules(lesson.WholeClass, lesson.BuildTogether)
+	n := v7()
+	for _, st := range []struct {
+		by sheet.Actor
+		op sheet.Op
+	}{{noor, addNote(n, "ours")}, {kenji, moveTo(n, 300, 300)}, {kenji, addNote(v7(), "also")}} {
+		if _, err := s.Apply(r, st.by, st.op); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if s.Amount("noor") != 1 || s.Amount("kenji") != 1 || s.Marks()[0].X != 300 {
+		t.Errorf("amounts %d and %d, note at %v", s.Amount("noor"), s.Amount("kenji"), s.Marks()[0].X)
+	}
+}
+
+func TestReadOp(t *testing.T) {
+	id, mark := v7(), v7()
+	good := fmt.Sprintf(`{"id":%q,"sheet":"s","kind":"add","add":{"mark":%q,"x":1,"y":2,"w":200,"h":100,"kind":"note","note":{"text":"hi","tint":"moss"}}}`, id, mark)
+	if op, err := sheet.ReadOp([]byte(good)); err != nil || op.Add.Note.Text != "hi" {
+		t.Fatalf("a good operation: %+v, %v", op, err)
+	}
+	cases := map[string]struct {
+		text string
+		want refusal.Code
+	}{
+		"no JSON":          {`{"id":`, refusal.Malformed},
+		"a list":           {`[]`, refusal.Malformed},
+		"unknown kind":     {`{"id":"x","kind":"explode"}`, refusal.UnknownOp},
+		"forged author":    {strings.Replace(good, `"x":1`, `"author":"kenji","x":1`, 1), refusal.Malformed},
+		"kind without it":  {fmt.Sprintf(`{"id":%q,"sheet":"s","kind":"hide"}`, id), refusal.Malformed},
+		"two bodies":       {strings.Replace(good, `"sheet"`, `"hide":{"mark":"m"},"sheet"`, 1), refusal.Malformed},
+		"id not version 7": {strings.Replace(good, id, uuid.NewString(), 1), refusal.BadID},
+		"id in capitals":   {strings.Replace(good, id, strings.ToUpper(id), 1), refusal.BadID},
+		"mark id no UUID":  {strings.Replace(good, mark, "1", 1), refusal.BadID},
+		"NaN":              {strings.Replace(good, `"x":1`, `"x":NaN`, 1), refusal.Malformed},
+	}
+	for name, c := range cases {
+		if _, err := sheet.ReadOp([]byte(c.text)); !errors.Is(err, refusal.New(c.want)) {
+			t.Errorf("%s: got %v, want %s", name, err, c.want)
+		}
+	}
+}
+
+// Whatever bytes arrive, they are read or refused, and what was read can be
+// applied without a panic.
+func FuzzReadOp(f *testing.F) {
+	for _, op := range []sheet.Op{addNote(v7(), "n"), addStroke(v7(), 0, 0, 1), moveTo(v7(), 1, 1), target(sheet.KindShow, "m"), answer("a")} {
+		text, _ := json.Marshal(op)
+		f.Add(text)
+	}
+	f.Fuzz(func(t *testing.T, text []byte) {
+		op, err := sheet.ReadOp(text)
+		if err != nil {
+			if refusal.Of(err) == nil {
+				t.Fatalf("an error that is no refusal: %v", err)
+			}
+			return
+		}
+		s := sheet.New("noor")
+		if _, err := s.Apply(rules(lesson.Individual, lesson.Add), noor, op); err == nil && s.Seq != 1 {
+			t.Fatal("taken without a number")
+		}
+	})
+}
+
+func BenchmarkApply(b *testing.B) {
+	r := rules(lesson.WholeClass, lesson.Add)
+	s := sheet.New("class")
+	ids := make([]string, sheet.MaxMarks)
+	for i := range ids {
+		ids[i] = v7()
+		if _, err := s.Apply(r, noor, addNote(ids[i], "tide")); err != nil {
+			b.Fatal(err)
+		}
+	}
+	for b.Loop() {
+		op := moveTo(ids[rand.IntN(len(ids))], float64(rand.IntN(1000)), 20)
+		if _, err := s.Apply(r, noor, op); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
