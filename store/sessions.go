@@ -1,0 +1,183 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/record"
+	"alpenglow/core/session"
+
+	"github.com/jackc/pgx/v5/pgconn"
+	"github.com/jmoiron/sqlx"
+)
+
+// ErrTaken says that a value which must be unique is taken.
+var ErrTaken = errors.New("taken")
+
+// Session is a stored session with its copy of the board.
+type Session struct {
+	ID        string              `db:"id"`
+	TeacherID string              `db:"teacher_id"`
+	ClassName string              `db:"class_name"`
+	Students  JSON[[]string]      `db:"students"`
+	Code      string              `db:"code"`
+	Content   JSON[lesson.Board]  `db:"content"`
+	State     JSON[session.State] `db:"state"`
+	StartedAt time.Time           `db:"started_at"`
+	EndedAt   *time.Time          `db:"ended_at"`
+}
+
+const sessionColumns = `id, teacher_id, class_name, students, code, content, state, started_at, ended_at`
+
+// StartSession stores a new session and sets its id. It says ErrTaken when
+// the code is in use.
+func (s *Store) StartSession(ctx context.Context, n *Session, board string) error {
+	content, err := asJSON(n.Content.V)
+	if err != nil {
+		return fmt.Errorf("start session: %w", err)
+	}
+	state, err := asJSON(n.State.V)
+	if err != nil {
+		return fmt.Errorf("start session: %w", err)
+	}
+	students, err := asJSON(n.Students.V)
+	if err != nil {
+		return fmt.Errorf("start session: %w", err)
+	}
+	n.ID = NewID()
+	_, err = s.db.ExecContext(ctx, `INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, content, state, rev) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, content, state, n.State.V.Rev)
+	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
+		return ErrTaken
+	}
+	if err != nil {
+		return fmt.Errorf("start session: %w", err)
+	}
+	return nil
+}
+
+// Session finds a session by its id.
+func (s *Store) Session(ctx context.Context, id string) (Session, error) {
+	var found Session
+	return found, s.get(ctx, &found, `SELECT `+sessionColumns+` FROM sessions WHERE id = $1`, id)
+}
+
+// SessionByCode finds the live session with a code.
+func (s *Store) SessionByCode(ctx context.Context, code string) (Session, error) {
+	var found Session
+	return found, s.get(ctx, &found, `SELECT `+sessionColumns+` FROM sessions WHERE code = $1 AND ended_at IS NULL`, code)
+}
+
+// SessionSummary is a session in a list.
+type SessionSummary struct {
+	ID        string     `db:"id"`
+	Title     string     `db:"title"`
+	ClassName string     `db:"class_name"`
+	BoardID   *string    `db:"board_id"`
+	Students  int        `db:"students"`
+	StartedAt time.Time  `db:"started_at"`
+	EndedAt   *time.Time `db:"ended_at"`
+}
+
+// Sessions lists a teacher's sessions, the last one first.
+func (s *Store) Sessions(ctx context.Context, teacher string) ([]SessionSummary, error) {
+	list := []SessionSummary{}
+	return list, s.db.SelectContext(ctx, &list, `
+		SELECT s.id, s.content->>'title' AS title, s.class_name, s.board_id, s.started_at, s.ended_at,
+		       (SELECT count(*) FROM participants p WHERE p.session_id = s.id) AS students
+		FROM sessions s WHERE s.teacher_id = $1 ORDER BY s.started_at DESC LIMIT 200`, teacher)
+}
+
+// SetState stores the next state of a session and reports whether it did: not
+// when somebody else has changed the state since.
+func (s *Store) SetState(ctx context.Context, id string, next session.State) (bool, error) {
+	text, err := asJSON(next)
+	if err != nil {
+		return false, fmt.Errorf("set state: %w", err)
+	}
+	result, err := s.db.ExecContext(ctx, `UPDATE sessions SET state = $2, rev = $3, ended_at = CASE WHEN $4 THEN now() END WHERE id = $1 AND rev = $3 - 1`,
+		id, text, next.Rev, next.Ended)
+	if err != nil {
+		return false, fmt.Errorf("set state: %w", err)
+	}
+	n, err := result.RowsAffected()
+	return n == 1, err
+}
+
+// Participant is one student in one session.
+type Participant struct {
+	ID        string    `db:"id"`
+	SessionID string    `db:"session_id"`
+	Name      string    `db:"name"`
+	JoinedAt  time.Time `db:"joined_at"`
+}
+
+// Join adds a participant under the name that apart chooses, given the names
+// that are there. Joins to one session wait for each other, so that no name
+// is given twice. Beyond limit it says ErrTaken.
+func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []byte, apart func(taken []string) string) (Participant, error) {
+	p := Participant{ID: NewID(), SessionID: sessionID}
+	err := s.within(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `SELECT 1 FROM sessions WHERE id = $1 FOR NO KEY UPDATE`, sessionID); err != nil {
+			return err
+		}
+		var taken []string
+		if err := tx.SelectContext(ctx, &taken, `SELECT name FROM participants WHERE session_id = $1`, sessionID); err != nil {
+			return err
+		}
+		if len(taken) >= limit {
+			return ErrTaken
+		}
+		p.Name = apart(taken)
+		return tx.GetContext(ctx, &p.JoinedAt, `INSERT INTO participants (id, session_id, name, token) VALUES ($1, $2, $3, $4) RETURNING joined_at`, p.ID, sessionID, p.Name, token)
+	})
+	if err != nil {
+		return Participant{}, fmt.Errorf("join: %w", err)
+	}
+	return p, nil
+}
+
+// ParticipantByToken finds a participant by the hash of their token.
+func (s *Store) ParticipantByToken(ctx context.Context, token []byte) (Participant, error) {
+	var p Participant
+	return p, s.get(ctx, &p, `SELECT id, session_id, name, joined_at FROM participants WHERE token = $1`, token)
+}
+
+// Participants lists the participants of a session in the order they joined.
+func (s *Store) Participants(ctx context.Context, sessionID string) ([]Participant, error) {
+	list := []Participant{}
+	return list, s.db.SelectContext(ctx, &list, `SELECT id, session_id, name, joined_at FROM participants WHERE session_id = $1 ORDER BY joined_at, id`, sessionID)
+}
+
+// SessionMarks reads every mark of every sheet of a session.
+func (s *Store) SessionMarks(ctx context.Context, sessionID string) ([]record.Mark, error) {
+	var rows []struct {
+		Frame string               `db:"frame_id"`
+		Mark  JSON[lesson.Element] `db:"mark"`
+	}
+	err := s.db.SelectContext(ctx, &rows, `SELECT s.frame_id, m.mark FROM marks m JOIN sheets s ON s.id = m.sheet_id WHERE s.session_id = $1`, sessionID)
+	if err != nil {
+		return nil, fmt.Errorf("read marks: %w", err)
+	}
+	marks := make([]record.Mark, len(rows))
+	for i, r := range rows {
+		marks[i] = record.Mark{Frame: r.Frame, Element: r.Mark.V}
+	}
+	return marks, nil
+}
+
+// within runs f in a transaction that is kept when f succeeds.
+func (s *Store) within(ctx context.Context, f func(tx *sqlx.Tx) error) error {
+	tx, err := s.db.BeginTxx(ctx, nil)
+	if err != nil {
+		return err
+	}
+	defer tx.Rollback()
+	if err := f(tx); err != nil {
+		return err
+	}
+	return tx.Commit()
+}
