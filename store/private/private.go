@@ -52,7 +52,11 @@ func Start(ctx context.Context, o Options) (*Cluster, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := os.MkdirAll(o.Dir, 0o700); err != nil {
+	// The folders above must be open to the user that PostgreSQL runs as.
+	if err := os.MkdirAll(filepath.Dir(o.Dir), 0o755); err != nil {
+		return nil, fmt.Errorf("private cluster: %w", err)
+	}
+	if err := os.Mkdir(o.Dir, 0o700); err != nil && !errors.Is(err, os.ErrExist) {
 		return nil, fmt.Errorf("private cluster: %w", err)
 	}
 	if run.credential != nil {

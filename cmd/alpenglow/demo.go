@@ -1,0 +1,81 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net"
+	"os"
+	"path/filepath"
+
+	"alpenglow/store"
+	"alpenglow/store/private"
+	"alpenglow/web"
+)
+
+// The demo's only account.
+const (
+	demoEmail    = "ines.aldana@tern-harbour.example"
+	demoPassword = "moon-and-tides"
+)
+
+// demo runs the server with a private PostgreSQL cluster under .local (or
+// ALPENGLOW_DATA) and puts the demo data into a new database.
+func demo(ctx context.Context, _ []string) error {
+	if os.Getenv("ALPENGLOW_LOG") == "" {
+		os.Setenv("ALPENGLOW_LOG", "warn")
+	}
+	dir, err := private.Readable(filepath.Join(setting("DATA", ".local"), "postgres"))
+	if err != nil {
+		return err
+	}
+	// The cluster outlives ctx, so that the server can save what it accepted.
+	cluster, err := private.Start(context.WithoutCancel(ctx), private.Options{Dir: dir})
+	if err != nil {
+		return fmt.Errorf("%w\n(is the demo already running?)", err)
+	}
+	defer cluster.Stop()
+	listener, err := net.Listen("tcp", setting("ADDR", "127.0.0.1:8080"))
+	if err != nil && os.Getenv("ALPENGLOW_ADDR") == "" {
+		listener, err = net.Listen("tcp", "127.0.0.1:0")
+	}
+	if err != nil {
+		return fmt.Errorf("listen (ALPENGLOW_ADDR): %w", err)
+	}
+	return run(ctx, cluster.URL, listener, func(ctx context.Context, s *store.Store) error {
+		if err := demoData(ctx, s); err != nil {
+			return err
+		}
+		at := "http://" + listener.Addr().String()
+		fmt.Printf(`
+  Alpenglow is running. Ctrl-C stops it; the data stays in %s
+
+  students   %s
+  teachers   %s/sign-in     %s  /  %s
+  database   %s (process %d)
+
+`, dir, at, at, demoEmail, demoPassword, cluster.URL, cluster.PID)
+		return nil
+	})
+}
+
+// demoData stores the demo's teacher, class list and board, once.
+func demoData(ctx context.Context, s *store.Store) error {
+	_, err := s.TeacherByEmail(ctx, demoEmail)
+	if err == nil || !errors.Is(err, store.ErrNotFound) {
+		return err
+	}
+	password, err := web.HashPassword(demoPassword)
+	if err != nil {
+		return err
+	}
+	teacher := store.Teacher{Email: demoEmail, Name: "Ines Aldana", Password: password}
+	if err := s.AddTeacher(ctx, &teacher); err != nil {
+		return err
+	}
+	if _, err := s.AddClass(ctx, teacher.ID, "8 Juniper", juniper); err != nil {
+		return err
+	}
+	_, err = s.AddBoard(ctx, teacher.ID, moonAndTides())
+	return err
+}

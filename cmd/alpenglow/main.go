@@ -1,0 +1,36 @@
+// Command alpenglow is the whole house in one program.
+//
+//	alpenglow serve     run the server
+//	alpenglow demo      run it with a private database and made-up data
+//	alpenglow migrate   bring the database's tables up to date
+//	alpenglow load      put a running server under the load of many classes
+package main
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"os/signal"
+	"syscall"
+)
+
+var commands = map[string]func(ctx context.Context, args []string) error{
+	"serve":   serve,
+	"demo":    demo,
+	"migrate": migrate,
+	"load":    load,
+	"relay":   relay,
+}
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	if len(os.Args) < 2 || commands[os.Args[1]] == nil {
+		fmt.Fprintln(os.Stderr, "usage: alpenglow serve | demo | migrate | load")
+		os.Exit(2)
+	}
+	if err := commands[os.Args[1]](ctx, os.Args[2:]); err != nil {
+		fmt.Fprintln(os.Stderr, "alpenglow:", err)
+		os.Exit(1)
+	}
+}

@@ -1,0 +1,128 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"net/url"
+	"os"
+	"strings"
+	"time"
+
+	"alpenglow/live"
+	"alpenglow/store"
+	"alpenglow/ui"
+	"alpenglow/web"
+
+	"github.com/prometheus/client_golang/prometheus"
+	"github.com/prometheus/client_golang/prometheus/collectors"
+)
+
+// stopWithin is how long the server takes at most to finish what it has accepted.
+const stopWithin = 15 * time.Second
+
+// serve runs the server on the database of ALPENGLOW_DATABASE_URL.
+func serve(ctx context.Context, _ []string) error {
+	database, err := databaseURL()
+	if err != nil {
+		return err
+	}
+	listener, err := net.Listen("tcp", setting("ADDR", "127.0.0.1:8080"))
+	if err != nil {
+		return fmt.Errorf("listen (ALPENGLOW_ADDR): %w", err)
+	}
+	return run(ctx, database, listener, nil)
+}
+
+// migrate brings the tables of ALPENGLOW_DATABASE_URL up to date.
+func migrate(ctx context.Context, _ []string) error {
+	database, err := databaseURL()
+	if err != nil {
+		return err
+	}
+	s, err := store.Open(ctx, database)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	return s.Migrate(ctx)
+}
+
+func databaseURL() (string, error) {
+	if database := setting("DATABASE_URL", ""); database != "" {
+		return database, nil
+	}
+	return "", errors.New("ALPENGLOW_DATABASE_URL is not set: give the PostgreSQL URL, or use alpenglow demo, which brings its own database")
+}
+
+// setting reads an environment variable ALPENGLOW_<name>.
+func setting(name, otherwise string) string {
+	if v := os.Getenv("ALPENGLOW_" + name); v != "" {
+		return v
+	}
+	return otherwise
+}
+
+// run migrates, serves until ctx ends, and then finishes what was accepted.
+// ready, if given, is called with the store before the first request.
+func run(ctx context.Context, database string, listener net.Listener, ready func(context.Context, *store.Store) error) error {
+	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level()}))
+	slog.SetDefault(log)
+	s, err := store.Open(ctx, database)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	if err := s.Migrate(ctx); err != nil {
+		return err
+	}
+	if ready != nil {
+		if err := ready(ctx, s); err != nil {
+			return err
+		}
+	}
+	registry := prometheus.NewRegistry()
+	registry.MustRegister(collectors.NewGoCollector(), collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}))
+	hub, err := live.New(s, log, registry)
+	if err != nil {
+		return err
+	}
+	config := web.Config{Store: s, Hub: hub, Log: log, Registry: registry, UI: ui.Built()}
+	if public := setting("PUBLIC_URL", ""); public != "" {
+		if config.PublicURL, err = url.Parse(strings.TrimSuffix(public, "/")); err != nil {
+			return fmt.Errorf("ALPENGLOW_PUBLIC_URL: %w", err)
+		}
+	}
+	if proxies := setting("TRUSTED_PROXIES", ""); proxies != "" {
+		config.TrustedProxies = strings.Split(proxies, ",")
+	}
+	handler, err := web.New(config)
+	if err != nil {
+		return err
+	}
+	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	failed := make(chan error, 1)
+	go func() { failed <- server.Serve(listener) }()
+	log.Info("serving", "address", listener.Addr().String())
+	select {
+	case err := <-failed:
+		return fmt.Errorf("serve: %w", err)
+	case <-ctx.Done():
+	}
+	log.Info("stopping")
+	stop, cancel := context.WithTimeout(context.Background(), stopWithin)
+	defer cancel()
+	return errors.Join(hub.Close(stop), server.Shutdown(stop))
+}
+
+// level is how much is logged: ALPENGLOW_LOG is debug, info, warn or error.
+func level() slog.Level {
+	var l slog.Level
+	if err := l.UnmarshalText([]byte(setting("LOG", "info"))); err != nil {
+		return slog.LevelInfo
+	}
+	return l
+}

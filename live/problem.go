@@ -1,0 +1,34 @@
+package live
+
+import (
+	"net/http"
+
+	"alpenglow/core/refusal"
+)
+
+// statuses gives the HTTP status of refusals that are not plain bad requests.
+var statuses = map[refusal.Code]int{
+	refusal.NotYours: http.StatusForbidden, refusal.NoSuchSheet: http.StatusForbidden, refusal.PutAway: http.StatusForbidden,
+	refusal.LookOnly: http.StatusForbidden, refusal.WrongOrigin: http.StatusForbidden,
+	refusal.SignInNeeded: http.StatusUnauthorized, refusal.SignInWrong: http.StatusUnauthorized, refusal.JoinNeeded: http.StatusUnauthorized,
+	refusal.NoSuchMark: http.StatusNotFound, refusal.NoSuchFrame: http.StatusNotFound, refusal.NoSuchPoll: http.StatusNotFound,
+	refusal.NoSuchClass: http.StatusNotFound, refusal.CodeUnknown: http.StatusNotFound, refusal.NotFound: http.StatusNotFound,
+	refusal.PollClosed: http.StatusConflict, refusal.PollRevealed: http.StatusConflict, refusal.Ended: http.StatusConflict,
+	refusal.MarkExists: http.StatusConflict, refusal.SheetFull: http.StatusConflict, refusal.SessionFull: http.StatusConflict,
+	refusal.TooMany: http.StatusTooManyRequests, refusal.TooLarge: http.StatusRequestEntityTooLarge,
+	refusal.Unavailable: http.StatusServiceUnavailable,
+}
+
+// ProblemOf turns an error into what is told to the client. Anything but a
+// refusal is told as a passing failure of the server, without its cause.
+func ProblemOf(err error) *Problem {
+	r := refusal.Of(err)
+	if r == nil {
+		r = refusal.New(refusal.Unavailable)
+	}
+	status := statuses[r.Code]
+	if status == 0 {
+		status = http.StatusBadRequest
+	}
+	return &Problem{Type: "urn:alpenglow:" + string(r.Code), Title: r.Sentence(), Status: status, Detail: r.About, Code: r.Code}
+}

@@ -1,0 +1,179 @@
+package live
+
+import (
+	"encoding/json"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/refusal"
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+)
+
+// What goes over a realtime connection. A client connects with Connect, is
+// subscribed to its channels by the server, and calls the methods below; each
+// answers with its reply or with a Failure. The interface's types are
+// generated from these structs (web/wiretypes).
+
+// The methods of a connection.
+const (
+	MethodHello   = "hello"   // Nothing -> StudentHello or StaffHello
+	MethodOpen    = "open"    // Open -> Opened
+	MethodSince   = "since"   // Since -> ChangesReply
+	MethodOps     = "ops"     // Ops -> OpsReply
+	MethodCommand = "command" // session.Command -> CommandReply
+)
+
+// Role is what somebody is in a session.
+type Role string
+
+// The roles.
+const (
+	RoleStaff   Role = "staff"
+	RoleStudent Role = "student"
+)
+
+// Connect says which session a connection is for, and in which role.
+type Connect struct {
+	Session string `json:"session"`
+	As      Role   `json:"as"`
+}
+
+// Problem is a refusal on the wire, with the fields of RFC 9457. Code is the
+// key of the sentence in the interface's message files.
+type Problem struct {
+	Type   string       `json:"type"`
+	Title  string       `json:"title"`
+	Status int          `json:"status"`
+	Detail string       `json:"detail,omitempty"`
+	Code   refusal.Code `json:"code"`
+}
+
+// Failure answers a call that was refused.
+type Failure struct {
+	Problem *Problem `json:"problem,omitempty"`
+}
+
+// Person is a participant as others see them. Here is told to the staff alone.
+type Person struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Here bool   `json:"here,omitempty"`
+}
+
+// SheetView is a sheet as its reader may see it.
+type SheetView struct {
+	Sheet string           `json:"sheet"`
+	Frame string           `json:"frame"`
+	Owner string           `json:"owner"`
+	Seq   int64            `json:"seq"`
+	Marks []lesson.Element `json:"marks"`
+}
+
+// StudentHello tells a student where the class is and what is there.
+type StudentHello struct {
+	Me     Person        `json:"me"`
+	Stage  session.Stage `json:"stage"`
+	People []Person      `json:"people"`
+	Sheets []SheetView   `json:"sheets"`
+}
+
+// StaffHello tells a teacher all about a running session.
+type StaffHello struct {
+	Board     lesson.Board  `json:"board"`
+	State     session.State `json:"state"`
+	Code      string        `json:"code"`
+	ClassName string        `json:"className"`
+	// Expected are the names on the class list.
+	Expected []string    `json:"expected"`
+	People   []Person    `json:"people"`
+	Work     []Work      `json:"work"`
+	Sheets   []SheetView `json:"sheets"`
+}
+
+// Work is how much an author has on a frame, and when they last did something
+// there (milliseconds since 1970).
+type Work struct {
+	Author string `json:"author"`
+	Frame  string `json:"frame"`
+	Marks  int    `json:"marks"`
+	At     int64  `json:"at"`
+}
+
+// Open asks for the sheets of a frame.
+type Open struct {
+	Frame string `json:"frame"`
+}
+
+// Opened holds the sheets of a frame that the asker may see.
+type Opened struct {
+	Sheets []SheetView `json:"sheets"`
+}
+
+// Since asks for the changes of a sheet after a number.
+type Since struct {
+	Sheet string `json:"sheet"`
+	Seq   int64  `json:"seq"`
+}
+
+// ChangesReply holds changes in order.
+type ChangesReply struct {
+	Changes []sheet.Change `json:"changes"`
+}
+
+// Ops sends operations, at most MaxOps at once; they are taken in order.
+type Ops struct {
+	Ops []json.RawMessage `json:"ops"`
+}
+
+// OpsReply says for each operation what became of it.
+type OpsReply struct {
+	Results []OpResult `json:"results"`
+}
+
+// OpResult is the number that an operation was saved under and the operation
+// that takes it back, or why it was refused.
+type OpResult struct {
+	Seq     int64     `json:"seq,omitempty"`
+	Undo    *sheet.Op `json:"undo,omitempty"`
+	Problem *Problem  `json:"problem,omitempty"`
+}
+
+// CommandReply gives the state after a command.
+type CommandReply struct {
+	State session.State `json:"state"`
+}
+
+// News is what the server tells without being asked.
+type News struct {
+	Kind    NewsKind       `json:"kind" oneof:"Changes Stage State People"`
+	Changes *SheetChanges  `json:"changes,omitempty"`
+	Stage   *session.Stage `json:"stage,omitempty"`
+	State   *session.State `json:"state,omitempty"`
+	People  *People        `json:"people,omitempty"`
+}
+
+// NewsKind tells news apart.
+type NewsKind string
+
+// The kinds of news.
+const (
+	NewsChanges NewsKind = "changes"
+	NewsStage   NewsKind = "stage"
+	NewsState   NewsKind = "state"
+	NewsPeople  NewsKind = "people"
+)
+
+// SheetChanges are saved changes of one sheet, in order. Work is told to the
+// staff alone.
+type SheetChanges struct {
+	Sheet   string         `json:"sheet"`
+	Frame   string         `json:"frame"`
+	Owner   string         `json:"owner"`
+	Changes []sheet.Change `json:"changes"`
+	Work    []Work         `json:"work,omitempty"`
+}
+
+// People are participants who are new or whose presence has changed.
+type People struct {
+	People []Person `json:"people"`
+}

@@ -1,0 +1,173 @@
+package web
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/url"
+	"time"
+
+	"alpenglow/core/refusal"
+	"alpenglow/live"
+	"alpenglow/store"
+
+	"github.com/gin-gonic/gin"
+)
+
+// refuse answers with a problem (RFC 9457) and ends the request.
+func refuse(c *gin.Context, err error) {
+	if refusal.Of(err) == nil {
+		slog.Error("request failed", "route", c.FullPath(), "error", err)
+	}
+	p := live.ProblemOf(err)
+	text, _ := json.Marshal(p)
+	c.Abort()
+	c.Data(p.Status, "application/problem+json", text)
+}
+
+// logged writes one line for each request: route and outcome, never what
+// somebody wrote, nor the path, which may hold a join code.
+func (s *server) logged(c *gin.Context) {
+	start := time.Now()
+	c.Next()
+	route := c.FullPath()
+	if route == "" {
+		route = "interface"
+	}
+	s.Log.Info("request", "method", c.Request.Method, "route", route, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+}
+
+// recovered keeps a bug in one request from ending the server.
+func (s *server) recovered(c *gin.Context) {
+	defer func() {
+		if r := recover(); r != nil {
+			if r == http.ErrAbortHandler {
+				panic(r)
+			}
+			s.Log.Error("panic", "route", c.FullPath(), "cause", fmt.Sprintf("%T", r))
+			refuse(c, refusal.New(refusal.Unavailable))
+		}
+	}()
+	c.Next()
+}
+
+// securityHeaders keep everything that is not ours out of the page. Styles may
+// stand inline, since accessible dialogs set them; scripts may not.
+func securityHeaders(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "no-referrer")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Permissions-Policy", "geolocation=(), microphone=(), camera=()")
+	c.Next()
+}
+
+func noStore(c *gin.Context) {
+	c.Header("Cache-Control", "no-store")
+	c.Next()
+}
+
+// sameOrigin says whether a request comes from our own pages.
+func (s *server) sameOrigin(r *http.Request) bool {
+	origin, err := url.Parse(r.Header.Get("Origin"))
+	if err != nil || origin.Host == "" {
+		return false
+	}
+	if s.PublicURL != nil && origin.Scheme == s.PublicURL.Scheme && origin.Host == s.PublicURL.Host {
+		return true
+	}
+	return origin.Host == r.Host
+}
+
+// fromHere refuses what changes something, and realtime connections, unless
+// it comes from our own pages.
+func (s *server) fromHere(c *gin.Context) {
+	reads := c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead
+	if !reads && !s.sameOrigin(c.Request) {
+		refuse(c, refusal.New(refusal.WrongOrigin))
+		return
+	}
+	c.Next()
+}
+
+func limitBody(c *gin.Context) {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, live.MaxMessage)
+	c.Next()
+}
+
+// readBody reads a JSON body; fields that do not belong there are refused.
+func readBody(c *gin.Context, into any) error {
+	text, err := io.ReadAll(c.Request.Body)
+	if tooLarge := new(http.MaxBytesError); errors.As(err, &tooLarge) {
+		return refusal.About(refusal.TooLarge, "at most %d bytes", tooLarge.Limit)
+	}
+	if err != nil {
+		return refusal.New(refusal.Malformed)
+	}
+	reader := json.NewDecoder(bytes.NewReader(text))
+	reader.DisallowUnknownFields()
+	if err := reader.Decode(into); err != nil {
+		return refusal.New(refusal.Malformed)
+	}
+	return nil
+}
+
+const (
+	seatCookie = "alpenglow_seat"
+	seatLasts  = 30 * 24 * time.Hour
+	teacherKey = "teacher"
+)
+
+// whoIsCalling reads the cookies and notes whose they are.
+func (s *server) whoIsCalling(c *gin.Context) {
+	ctx := c.Request.Context()
+	token := ""
+	if cookie, err := c.Request.Cookie(s.logins.Cookie.Name); err == nil {
+		token = cookie.Value
+	}
+	ctx, err := s.logins.Load(ctx, token)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	v := live.Visitor{Teacher: s.logins.GetString(ctx, teacherKey)}
+	if cookie, err := c.Request.Cookie(seatCookie); err == nil {
+		p, err := s.Store.ParticipantByToken(ctx, hashed(cookie.Value))
+		if err == nil {
+			v.Participant = &p
+		} else if !errors.Is(err, store.ErrNotFound) {
+			refuse(c, err)
+			return
+		}
+	}
+	c.Set(visitorKey, v)
+	c.Request = c.Request.WithContext(live.WithVisitor(ctx, v))
+	c.Next()
+}
+
+const visitorKey = "visitor"
+
+func visitor(c *gin.Context) live.Visitor {
+	v, _ := c.MustGet(visitorKey).(live.Visitor)
+	return v
+}
+
+func needTeacher(c *gin.Context) {
+	if visitor(c).Teacher == "" {
+		refuse(c, refusal.New(refusal.SignInNeeded))
+		return
+	}
+	c.Next()
+}
+
+// hashed is how tokens are stored: whoever reads the database cannot use them.
+func hashed(token string) []byte {
+	sum := sha256.Sum256([]byte(token))
+	return sum[:]
+}

@@ -1,0 +1,89 @@
+// Package web is the house's front door: routes, sign-in, the realtime
+// endpoint, downloads and the built interface.
+package web
+
+import (
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"net/url"
+
+	"alpenglow/live"
+	"alpenglow/store"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/gin-gonic/gin"
+	"github.com/prometheus/client_golang/prometheus"
+	"github.com/prometheus/client_golang/prometheus/promhttp"
+)
+
+// Config is what a server needs.
+type Config struct {
+	Store    *store.Store
+	Hub      *live.Hub
+	Log      *slog.Logger
+	Registry *prometheus.Registry
+	// UI holds the built interface, with index.html at its root.
+	UI fs.FS
+	// PublicURL is the address that people type, without a slash at its end;
+	// nil means the address of each request.
+	PublicURL *url.URL
+	// TrustedProxies are the addresses whose X-Forwarded-For is believed.
+	TrustedProxies []string
+}
+
+type server struct {
+	Config
+	logins  *scs.SessionManager
+	codes   *guesses
+	signIns *guesses
+	hashing chan struct{} // argon2id takes 64 MB each; so many at once
+}
+
+// New gives the handler of all routes.
+func New(c Config) (http.Handler, error) {
+	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses), signIns: newGuesses(signInGuesses), hashing: make(chan struct{}, 2)}
+	ui, err := newUI(c.UI)
+	if err != nil {
+		return nil, err
+	}
+	gin.SetMode(gin.ReleaseMode)
+	r := gin.New()
+	if err := r.SetTrustedProxies(c.TrustedProxies); err != nil {
+		return nil, err
+	}
+	r.Use(s.logged, s.recovered, securityHeaders)
+	r.GET("/healthz", func(c *gin.Context) { c.String(http.StatusOK, "ok\n") })
+	r.GET("/readyz", s.ready)
+	r.GET("/metrics", gin.WrapH(promhttp.HandlerFor(c.Registry, promhttp.HandlerOpts{})))
+
+	guarded := r.Group("", s.fromHere, limitBody, s.whoIsCalling)
+	for path, h := range c.Hub.Handlers(s.sameOrigin) {
+		guarded.Any(path, gin.WrapH(h))
+	}
+	api := guarded.Group("/api", noStore)
+	api.GET("/me", s.me)
+	api.POST("/sign-in", s.signIn)
+	api.POST("/sign-out", s.signOut)
+	api.POST("/join/check", s.joinCheck)
+	api.POST("/join", s.join)
+	api.POST("/leave", s.leave)
+
+	teacher := api.Group("", needTeacher)
+	teacher.GET("/boards", s.boards)
+	teacher.POST("/boards/:id/sessions", s.startSession)
+	teacher.GET("/sessions/:id/invitation", s.invitation)
+	teacher.GET("/sessions/:id/qr.svg", s.qr)
+	teacher.GET("/sessions/:id/record", s.record)
+	teacher.GET("/sessions/:id/record.csv", s.recordCSV)
+	r.NoRoute(ui.serve)
+	return r, nil
+}
+
+func (s *server) ready(c *gin.Context) {
+	if err := s.Store.Ping(c.Request.Context()); err != nil {
+		c.String(http.StatusServiceUnavailable, "the database does not answer\n")
+		return
+	}
+	c.String(http.StatusOK, "ready\n")
+}

@@ -1,0 +1,114 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"time"
+
+	"alpenglow/core/refusal"
+	"alpenglow/store"
+
+	"github.com/alexedwards/argon2id"
+	"github.com/alexedwards/scs/v2"
+	"github.com/gin-gonic/gin"
+)
+
+func newLogins(c Config) *scs.SessionManager {
+	m := scs.New()
+	m.Store = store.Logins{Store: c.Store}
+	m.HashTokenInStore = true
+	m.Lifetime = 12 * time.Hour
+	m.Cookie.Name = "alpenglow_teacher"
+	m.Cookie.HttpOnly = true
+	m.Cookie.SameSite = http.SameSiteLaxMode
+	m.Cookie.Secure = c.secure()
+	return m
+}
+
+// secure says whether cookies are for HTTPS alone.
+func (c Config) secure() bool { return c.PublicURL != nil && c.PublicURL.Scheme == "https" }
+
+// HashPassword hashes a password with argon2id.
+func HashPassword(password string) (string, error) {
+	return argon2id.CreateHash(password, argon2id.DefaultParams)
+}
+
+// nobody is compared against when there is no such account, so that both take as long.
+const nobody = "$argon2id$v=19$m=65536,t=1,p=2$c29tZXNhbHRzb21lc2FsdA$8oBvCRjBUZQTnwfRuzfr2wTJd4PEo4x3Vh1M7Fv1ZbU"
+
+func (s *server) signIn(c *gin.Context) {
+	var ask SignIn
+	if err := readBody(c, &ask); err != nil {
+		refuse(c, err)
+		return
+	}
+	if !s.signIns.mayTry(c.ClientIP(), time.Now()) {
+		refuse(c, refusal.New(refusal.TooMany))
+		return
+	}
+	ctx := c.Request.Context()
+	teacher, err := s.Store.TeacherByEmail(ctx, ask.Email)
+	if errors.Is(err, store.ErrNotFound) {
+		teacher.Password = nobody
+	} else if err != nil {
+		refuse(c, err)
+		return
+	}
+	s.hashing <- struct{}{}
+	match, err := argon2id.ComparePasswordAndHash(ask.Password, teacher.Password)
+	<-s.hashing
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	if !match || teacher.ID == "" {
+		s.signIns.failed(c.ClientIP(), time.Now())
+		refuse(c, refusal.New(refusal.SignInWrong))
+		return
+	}
+	if err := s.logins.RenewToken(ctx); err != nil {
+		refuse(c, err)
+		return
+	}
+	s.logins.Put(ctx, teacherKey, teacher.ID)
+	token, expiry, err := s.logins.Commit(ctx)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	s.logins.WriteSessionCookie(ctx, c.Writer, token, expiry)
+	c.JSON(http.StatusOK, Me{Teacher: &TeacherMe{teacher.Name}})
+}
+
+func (s *server) signOut(c *gin.Context) {
+	ctx := c.Request.Context()
+	if err := s.logins.Destroy(ctx); err != nil {
+		refuse(c, err)
+		return
+	}
+	s.logins.WriteSessionCookie(ctx, c.Writer, "", time.Time{})
+	c.Status(http.StatusNoContent)
+}
+
+func (s *server) me(c *gin.Context) {
+	ctx, v, me := c.Request.Context(), visitor(c), Me{}
+	if v.Teacher != "" {
+		teacher, err := s.Store.TeacherByID(ctx, v.Teacher)
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			refuse(c, err)
+			return
+		}
+		if err == nil {
+			me.Teacher = &TeacherMe{teacher.Name}
+		}
+	}
+	if v.Participant != nil {
+		seat, err := s.seat(ctx, *v.Participant)
+		if err != nil {
+			refuse(c, err)
+			return
+		}
+		me.Seat = &seat
+	}
+	c.JSON(http.StatusOK, me)
+}

@@ -1,0 +1,168 @@
+package web
+
+import (
+	"crypto/rand"
+	"errors"
+	"math/big"
+	"net/http"
+	"slices"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/record"
+	"alpenglow/core/refusal"
+	"alpenglow/core/roster"
+	"alpenglow/core/session"
+	"alpenglow/store"
+
+	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
+)
+
+func (s *server) boards(c *gin.Context) {
+	ctx, me := c.Request.Context(), visitor(c).Teacher
+	boards, err := s.Store.Boards(ctx, me)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	classes, err := s.Store.Classes(ctx, me)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	sessions, err := s.Store.Sessions(ctx, me)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	reply := Boards{Boards: []BoardItem{}, Classes: []ClassItem{}, Sessions: []SessionItem{}}
+	for _, b := range boards {
+		content := b.Content.V
+		reply.Boards = append(reply.Boards, BoardItem{ID: b.ID, Title: content.Title, Frames: len(content.Frames), ChangedAt: b.ChangedAt, First: content.Frames[0]})
+	}
+	for _, k := range classes {
+		reply.Classes = append(reply.Classes, ClassItem{ID: k.ID, Name: k.Name, Students: len(k.Students.V)})
+	}
+	for _, n := range sessions {
+		reply.Sessions = append(reply.Sessions, SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt, EndedAt: n.EndedAt})
+	}
+	c.JSON(http.StatusOK, reply)
+}
+
+// startSession copies the board into a new session with a code that no other
+// live session has.
+func (s *server) startSession(c *gin.Context) {
+	var ask StartSession
+	if err := readBody(c, &ask); err != nil {
+		refuse(c, err)
+		return
+	}
+	n, board, err := s.prepared(c, ask)
+	for err == nil {
+		n.Code = roster.Code(randomBelow)
+		err = s.Store.StartSession(c.Request.Context(), &n, board)
+		if !errors.Is(err, store.ErrTaken) {
+			break
+		}
+		err = nil
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, Started{n.ID})
+}
+
+// prepared gives a session of the board in the path, not yet stored.
+func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, string, error) {
+	ctx, me := c.Request.Context(), visitor(c).Teacher
+	if uuid.Validate(c.Param("id")) != nil {
+		return store.Session{}, "", refusal.New(refusal.NotFound)
+	}
+	board, err := s.Store.Board(ctx, me, c.Param("id"))
+	if errors.Is(err, store.ErrNotFound) {
+		return store.Session{}, "", refusal.New(refusal.NotFound)
+	}
+	if err != nil {
+		return store.Session{}, "", err
+	}
+	n := store.Session{TeacherID: me, Content: store.JSON[lesson.Board]{V: board.Content.V}, Students: store.JSON[[]string]{V: []string{}}}
+	if ask.Class != "" {
+		classes, err := s.Store.Classes(ctx, me)
+		if err != nil {
+			return n, "", err
+		}
+		at := slices.IndexFunc(classes, func(k store.Class) bool { return k.ID == ask.Class })
+		if at < 0 {
+			return n, "", refusal.New(refusal.NoSuchClass)
+		}
+		n.ClassName, n.Students.V = classes[at].Name, classes[at].Students.V
+	}
+	n.State.V, err = session.Start(board.Content.V)
+	return n, board.ID, err
+}
+
+// randomBelow gives a number in 0..n-1 that nobody can foresee.
+func randomBelow(n int) int {
+	r, err := rand.Int(rand.Reader, big.NewInt(int64(n)))
+	if err != nil {
+		panic(err) // the system's randomness does not fail
+	}
+	return int(r.Int64())
+}
+
+// ownSession finds the session in the path if it is the teacher's.
+func (s *server) ownSession(c *gin.Context) (store.Session, error) {
+	if uuid.Validate(c.Param("id")) != nil {
+		return store.Session{}, refusal.New(refusal.NotFound)
+	}
+	n, err := s.Store.Session(c.Request.Context(), c.Param("id"))
+	if errors.Is(err, store.ErrNotFound) || err == nil && n.TeacherID != visitor(c).Teacher {
+		return n, refusal.New(refusal.NotFound)
+	}
+	return n, err
+}
+
+// read gives the record of the session in the path, with the session.
+func (s *server) read(c *gin.Context) (store.Session, record.Record, error) {
+	n, err := s.ownSession(c)
+	if err != nil {
+		return n, record.Record{}, err
+	}
+	participants, err := s.Store.Participants(c.Request.Context(), n.ID)
+	if err != nil {
+		return n, record.Record{}, err
+	}
+	marks, err := s.Store.SessionMarks(c.Request.Context(), n.ID)
+	if err != nil {
+		return n, record.Record{}, err
+	}
+	students := make([]record.Student, len(participants))
+	for i, p := range participants {
+		students[i] = record.Student{ID: p.ID, Name: p.Name}
+	}
+	return n, record.Build(n.Content.V, students, marks), nil
+}
+
+func (s *server) record(c *gin.Context) {
+	n, kept, err := s.read(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, RecordReply{Record: kept, Session: SessionItem{ID: n.ID, Title: n.Content.V.Title, ClassName: n.ClassName,
+		Students: len(kept.Students), StartedAt: n.StartedAt, EndedAt: n.EndedAt}})
+}
+
+func (s *server) recordCSV(c *gin.Context) {
+	n, kept, err := s.read(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.Header("Content-Type", "text/csv; charset=utf-8")
+	c.Header("Content-Disposition", `attachment; filename="record-`+n.StartedAt.UTC().Format("2006-01-02")+`.csv"`)
+	if err := kept.CSV(c.Writer); err != nil {
+		s.Log.Error("write record", "error", err)
+	}
+}

@@ -1,0 +1,107 @@
+package web
+
+import (
+	"time"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/record"
+)
+
+// What goes over HTTP. The interface's types are generated from these structs.
+
+// SignIn asks to sign a teacher in.
+type SignIn struct {
+	Email    string `json:"email"`
+	Password string `json:"password"`
+}
+
+// Me says who the cookies belong to: a teacher, a student's seat, both or nobody.
+type Me struct {
+	Teacher *TeacherMe `json:"teacher,omitempty"`
+	Seat    *Seat      `json:"seat,omitempty"`
+}
+
+// TeacherMe is the teacher who is signed in.
+type TeacherMe struct {
+	Name string `json:"name"`
+}
+
+// Seat is a student's place in a session.
+type Seat struct {
+	Session string `json:"session"`
+	Name    string `json:"name"`
+	Title   string `json:"title"`
+	Ended   bool   `json:"ended,omitempty"`
+}
+
+// Boards lists a teacher's boards, class lists and sessions.
+type Boards struct {
+	Boards   []BoardItem   `json:"boards"`
+	Classes  []ClassItem   `json:"classes"`
+	Sessions []SessionItem `json:"sessions"`
+}
+
+// BoardItem is a board in the list, with its first frame to paint.
+type BoardItem struct {
+	ID        string       `json:"id"`
+	Title     string       `json:"title"`
+	Frames    int          `json:"frames"`
+	ChangedAt time.Time    `json:"changedAt"`
+	First     lesson.Frame `json:"first"`
+}
+
+// ClassItem is a class list in the list.
+type ClassItem struct {
+	ID       string `json:"id"`
+	Name     string `json:"name"`
+	Students int    `json:"students"`
+}
+
+// SessionItem is a session in the list.
+type SessionItem struct {
+	ID        string     `json:"id"`
+	Title     string     `json:"title"`
+	ClassName string     `json:"className"`
+	Students  int        `json:"students"`
+	StartedAt time.Time  `json:"startedAt"`
+	EndedAt   *time.Time `json:"endedAt,omitempty"`
+}
+
+// StartSession starts a session of a board with a class list, or with none.
+type StartSession struct {
+	Class string `json:"class"`
+}
+
+// Started is the session that was started.
+type Started struct {
+	Session string `json:"session"`
+}
+
+// Invitation is what a class needs to come in.
+type Invitation struct {
+	Code string `json:"code"`
+	Link string `json:"link"`
+}
+
+// JoinCode asks what lesson a code belongs to.
+type JoinCode struct {
+	Code string `json:"code"`
+}
+
+// JoinFound is the lesson that a code belongs to.
+type JoinFound struct {
+	Title     string `json:"title"`
+	ClassName string `json:"className"`
+}
+
+// Join asks to come into the lesson with a code under a name.
+type Join struct {
+	Code string `json:"code"`
+	Name string `json:"name"`
+}
+
+// RecordReply is the record of a session.
+type RecordReply struct {
+	Session SessionItem   `json:"session"`
+	Record  record.Record `json:"record"`
+}
