@@ -140,7 +140,9 @@ func (e *Element) Check() error {
 	} else if !(e.W >= minSide && e.W <= FrameWidth && e.H >= minSide && e.H <= FrameHeight) {
 		return refusal.New(refusal.BadSize)
 	}
-	if !(e.X >= 0 && e.Y >= 0 && e.X+e.W <= FrameWidth && e.Y+e.H <= FrameHeight) {
+	// Sums of tenths may exceed the edge by a rounding error.
+	const slack = 1e-6
+	if !(e.X >= 0 && e.Y >= 0 && e.X+e.W <= FrameWidth+slack && e.Y+e.H <= FrameHeight+slack) {
 		return refusal.New(refusal.OutOfFrame)
 	}
 	return nil

@@ -1,0 +1,71 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useState, type FormEvent } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useNavigate } from 'react-router'
+import { Button } from '../kit/Button'
+import { Field } from '../kit/Field'
+import { Logo } from '../kit/Logo'
+import { call, codeOf } from '../wire/http'
+import type { Code, Me } from '../wire/types.gen'
+
+/** The teacher's way in. */
+export function SignIn() {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const queries = useQueryClient()
+  const [email, setEmail] = useState('')
+  const [password, setPassword] = useState('')
+  const [problem, setProblem] = useState<Code | null>(null)
+  const [busy, setBusy] = useState(false)
+
+  async function submit(e: FormEvent) {
+    e.preventDefault()
+    setBusy(true)
+    setProblem(null)
+    try {
+      await call<Me>('POST', '/sign-in', { email, password })
+      queries.clear()
+      void navigate('/boards')
+    } catch (error) {
+      setProblem(codeOf(error))
+      setBusy(false)
+    }
+  }
+
+  return (
+    <main className="grid min-h-full place-items-center bg-linear-to-b from-mist to-glow-soft p-5">
+      <form
+        onSubmit={(e) => void submit(e)}
+        className="flex w-full max-w-sm flex-col gap-4 rounded-2xl border border-line bg-paper p-7"
+        noValidate
+      >
+        <span className="flex items-center gap-2 font-display text-lg font-semibold">
+          <Logo />
+          {t('app')}
+        </span>
+        <h1 className="text-2xl">{t('signIn.title')}</h1>
+        <Field
+          label={t('signIn.email')}
+          type="email"
+          autoComplete="username"
+          value={email}
+          onChange={(e) => setEmail(e.target.value)}
+        />
+        <Field
+          label={t('signIn.password')}
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+          problem={problem && t(`refusal.${problem}`)}
+        />
+        <Button type="submit" look="main" size="large" disabled={busy}>
+          {t('signIn.enter')}
+        </Button>
+        <Link to="/" className="text-center text-dusk underline underline-offset-4">
+          {t('signIn.student')}
+        </Link>
+      </form>
+    </main>
+  )
+}

@@ -1,0 +1,142 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useRef, useState, type FormEvent } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useNavigate, useParams } from 'react-router'
+import { Button } from '../kit/Button'
+import { Field } from '../kit/Field'
+import { Logo } from '../kit/Logo'
+import { call, codeOf } from '../wire/http'
+import type { Code, JoinFound, Me, Seat } from '../wire/types.gen'
+import { Ridge } from './Ridge'
+
+/** The start page: the code, then the name, and in. */
+export function Start() {
+  const { t } = useTranslation()
+  const { code: linked } = useParams()
+  const navigate = useNavigate()
+  const [code, setCode] = useState(linked ?? '')
+  const [name, setName] = useState('')
+  const [checked, setFound] = useState<JoinFound | null>(null)
+  const [ownCode, setOwnCode] = useState(linked === undefined)
+  const [refused, setProblem] = useState<Code | null>(null)
+  const [busy, setBusy] = useState(false)
+  const nameField = useRef<HTMLInputElement>(null)
+  const me = useQuery({ queryKey: ['me'], queryFn: () => call<Me>('GET', '/me') })
+  const seat = me.data?.seat
+  // Who comes by the link or the QR code goes straight on to the name.
+  const byLink = useQuery({
+    queryKey: ['join', linked],
+    queryFn: () => call<JoinFound>('POST', '/join/check', { code: linked }),
+    enabled: linked !== undefined,
+    retry: false,
+  })
+  const found = checked ?? (ownCode ? null : byLink.data)
+  const problem = refused ?? (!ownCode && byLink.isError ? codeOf(byLink.error) : null)
+
+  async function attempt<Reply>(path: string, body: unknown, then: (reply: Reply) => void) {
+    setBusy(true)
+    setProblem(null)
+    try {
+      then(await call<Reply>('POST', path, body))
+    } catch (error) {
+      setProblem(codeOf(error))
+    } finally {
+      setBusy(false)
+    }
+  }
+
+  const check = (typed: string) => attempt<JoinFound>('/join/check', { code: typed }, setFound)
+  const enter = () => attempt<Seat>('/join', { code, name }, (s) => void navigate(`/lesson/${s.session}`))
+  const leave = () => attempt('/leave', {}, () => void me.refetch())
+
+  useEffect(() => {
+    if (found) nameField.current?.focus()
+  }, [found])
+
+  function submit(e: FormEvent) {
+    e.preventDefault()
+    void (found ? enter() : check(code))
+  }
+
+  const said = problem && t(`refusal.${problem}`)
+  const aboutName = problem?.startsWith('name')
+  return (
+    <div className="relative flex min-h-full flex-col overflow-hidden bg-linear-to-b from-mist via-snow via-60% to-glow-soft">
+      <header className="z-10 flex items-center justify-between p-4 sm:px-9 sm:py-6">
+        <span className="flex items-center gap-2.5 font-display text-xl font-semibold">
+          <Logo />
+          {t('app')}
+        </span>
+        <Link to="/sign-in" className="rounded-lg border border-edge bg-paper px-3.5 py-2 font-semibold hover:bg-mist">
+          {t('join.teach')}
+        </Link>
+      </header>
+      <main className="z-10 mx-auto flex w-full max-w-md grow flex-col px-5 pt-[7vh] pb-[34vh] text-center">
+        <h1 className="mb-6 text-4xl">{t('join.title')}</h1>
+        <form onSubmit={submit} className="flex flex-col items-center gap-5" noValidate>
+          {found ? (
+            <>
+              <p className="text-lg font-semibold">
+                {found.className ? t('join.lessonWithClass', found) : t('join.lesson', found)}
+              </p>
+              <Field
+                ref={nameField}
+                label={t('join.name')}
+                help={t('join.nameHelp')}
+                problem={said}
+                value={name}
+                onChange={(e) => setName(e.target.value)}
+                autoComplete="nickname"
+                maxLength={200}
+                className="text-xl"
+              />
+              <Button type="submit" look="main" size="large" disabled={busy}>
+                {t('join.enter')}
+              </Button>
+              <Button
+                look="quiet"
+                onClick={() => {
+                  setFound(null)
+                  setOwnCode(true)
+                  setProblem(null)
+                }}
+              >
+                {t('join.otherCode')}
+              </Button>
+            </>
+          ) : (
+            <>
+              <Field
+                label={t('join.code')}
+                help={t('join.codeHelp')}
+                problem={aboutName ? null : said}
+                value={code}
+                onChange={(e) => setCode(e.target.value)}
+                autoComplete="off"
+                autoCapitalize="characters"
+                spellCheck={false}
+                maxLength={40}
+                className="text-center font-display text-4xl font-bold tracking-[0.18em] uppercase"
+              />
+              <Button type="submit" look="main" size="large" disabled={busy}>
+                {t('join.next')}
+              </Button>
+            </>
+          )}
+        </form>
+        {seat && !seat.ended && !found && (
+          <aside className="mt-8 rounded-2xl border border-line bg-paper p-4">
+            <p className="mb-3">{t('join.back', seat)}</p>
+            <div className="flex flex-wrap justify-center gap-2">
+              <Button look="main" onClick={() => void navigate(`/lesson/${seat.session}`)}>
+                {t('join.continue', seat)}
+              </Button>
+              <Button onClick={() => void leave()}>{t('join.notMe')}</Button>
+            </div>
+          </aside>
+        )}
+      </main>
+      <Ridge />
+    </div>
+  )
+}

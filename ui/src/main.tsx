@@ -1,0 +1,67 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { lazy, StrictMode, Suspense } from 'react'
+import { createRoot } from 'react-dom/client'
+import { useTranslation } from 'react-i18next'
+import { BrowserRouter, Link, Route, Routes } from 'react-router'
+import { Start } from './join/Start'
+import { Logo } from './kit/Logo'
+import './styles.css'
+import { startWords } from './words/words'
+
+// Screens are loaded when they are opened; the start page comes at once.
+const StudentLesson = lazy(() => import('./student/StudentLesson').then((m) => ({ default: m.StudentLesson })))
+const SignIn = lazy(() => import('./boards/SignIn').then((m) => ({ default: m.SignIn })))
+const Boards = lazy(() => import('./boards/Boards').then((m) => ({ default: m.Boards })))
+const Run = lazy(() => import('./run/Run').then((m) => ({ default: m.Run })))
+const RecordPage = lazy(() => import('./records/RecordPage').then((m) => ({ default: m.RecordPage })))
+
+startWords()
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } })
+
+function Loading() {
+  const { t } = useTranslation()
+  return (
+    <main className="grid min-h-full place-items-center">
+      <p role="status" className="flex flex-col items-center gap-3 text-slate">
+        <Logo className="h-12" />
+        {t('loading')}
+      </p>
+    </main>
+  )
+}
+
+function Lost() {
+  const { t } = useTranslation()
+  return (
+    <main className="grid min-h-full place-items-center p-6 text-center">
+      <div>
+        <h1 className="mb-2 text-2xl">{t('lost.title')}</h1>
+        <p className="mb-6 text-slate">{t('lost.text')}</p>
+        <Link to="/" className="rounded-lg bg-dusk px-4 py-2 font-semibold text-paper">
+          {t('lost.start')}
+        </Link>
+      </div>
+    </main>
+  )
+}
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <BrowserRouter>
+        <Suspense fallback={<Loading />}>
+          <Routes>
+            <Route path="/" element={<Start />} />
+            <Route path="/join/:code" element={<Start />} />
+            <Route path="/lesson/:session" element={<StudentLesson />} />
+            <Route path="/sign-in" element={<SignIn />} />
+            <Route path="/boards" element={<Boards />} />
+            <Route path="/run/:session" element={<Run />} />
+            <Route path="/records/:session" element={<RecordPage />} />
+            <Route path="*" element={<Lost />} />
+          </Routes>
+        </Suspense>
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+)

@@ -1,0 +1,173 @@
+import { useQuery } from '@tanstack/react-query'
+import { Check, Download, X } from 'lucide-react'
+import { useTranslation } from 'react-i18next'
+import { Link, Navigate, useParams } from 'react-router'
+import { PollCard } from '../frame/PollCard'
+import { textOf } from '../frame/geometry'
+import { Thumbnail } from '../frame/Thumbnail'
+import { Face } from '../kit/people'
+import { Logo } from '../kit/Logo'
+import { call, codeOf } from '../wire/http'
+import type { Element, Frame, Kept, OnFrame, RecordReply } from '../wire/types.gen'
+import { when } from '../words/words'
+
+/** What is kept of a session: for each student and frame what they wrote, drew and chose. */
+export function RecordPage() {
+  const { t } = useTranslation()
+  const { session = '' } = useParams()
+  const query = useQuery({
+    queryKey: ['record', session],
+    queryFn: () => call<RecordReply>('GET', `/sessions/${session}/record`),
+    staleTime: 0,
+  })
+  if (query.isError && codeOf(query.error) === 'sign-in-needed') return <Navigate to="/sign-in" replace />
+  if (!query.data) {
+    return (
+      <main className="grid min-h-full place-items-center">
+        <p role="status">{query.isError ? t(`refusal.${codeOf(query.error)}`) : t('loading')}</p>
+      </main>
+    )
+  }
+  const { session: about, record } = query.data
+  return (
+    <div className="min-h-full">
+      <header className="flex flex-wrap items-center gap-3 border-b border-line bg-paper px-5 py-3">
+        <Logo />
+        <Link to="/boards" className="font-semibold text-dusk underline underline-offset-4">
+          {t('record.back')}
+        </Link>
+        <span className="grow" />
+        <a
+          href={`/api/sessions/${session}/record.csv`}
+          download
+          className="inline-flex items-center gap-2 rounded-lg bg-dusk px-3.5 py-2 font-semibold text-paper hover:bg-night"
+        >
+          <Download size={17} aria-hidden="true" />
+          {t('record.csv')}
+        </a>
+      </header>
+      <main className="mx-auto flex max-w-6xl flex-col gap-6 p-5">
+        <div>
+          <h1 className="text-3xl">{t('record.title', { title: about.title })}</h1>
+          <p className="text-slate">
+            {[about.className, when(about.startedAt), t('boards.students', { count: about.students })]
+              .filter(Boolean)
+              .join(' · ')}
+          </p>
+          {!about.endedAt && (
+            <p className="mt-2 rounded-lg bg-amber-soft px-3 py-2 text-night">{t('record.running')}</p>
+          )}
+        </div>
+        {record.tallies.length > 0 && record.students.length > 0 && (
+          <section aria-labelledby="answers" className="max-w-2xl">
+            <h2 id="answers" className="mb-2 text-xl">
+              {t('record.answers')}
+            </h2>
+            {record.tallies.map((tally) => {
+              const frame = record.board.frames.find((f) => f.id === tally.frame)
+              const mark = frame?.fixed.find((m) => m.id === tally.poll)
+              if (mark?.kind !== 'poll') return null
+              const counts = Object.fromEntries(mark.poll.choices.map((c, i) => [c.id, tally.counts[i] ?? 0]))
+              return (
+                <div key={tally.poll}>
+                  <PollCard mark={mark as Element & { kind: 'poll' }} phase="revealed" counts={counts} />
+                  <p className="mt-1 text-slate">{t('record.answered', { count: tally.answered })}</p>
+                </div>
+              )
+            })}
+          </section>
+        )}
+        <section aria-labelledby="students">
+          <h2 id="students" className="mb-3 text-xl">
+            {t('record.students')}
+          </h2>
+          {record.students.length === 0 && <p className="text-slate">{t('record.noOne')}</p>}
+          <ul className="flex flex-col gap-4">
+            {record.students.map((student) => (
+              <StudentRow key={student.id} student={student} frames={record.board.frames} />
+            ))}
+          </ul>
+        </section>
+      </main>
+    </div>
+  )
+}
+
+function StudentRow({ student, frames }: { student: Kept; frames: Frame[] }) {
+  return (
+    <li className="rounded-2xl border border-line bg-paper p-4">
+      <h3 className="mb-3 flex items-center gap-2.5 text-lg">
+        <Face id={student.id} name={student.name} />
+        {student.name}
+      </h3>
+      <ol className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+        {student.frames.map((on, i) => (
+          <FrameCard key={on.frame} on={on} frame={frames[i]!} n={i + 1} name={student.name} />
+        ))}
+      </ol>
+    </li>
+  )
+}
+
+function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: number; name: string }) {
+  const { t } = useTranslation()
+  const strokes = on.marks.filter((m) => m.kind === 'stroke').length
+  const written = on.marks.filter((m) => textOf(m) !== '')
+  const answers: Element[] = on.answers.map((a) => ({
+    id: a.poll,
+    z: 0,
+    at: a.at,
+    x: 0,
+    y: 0,
+    w: 0,
+    h: 0,
+    kind: 'answer',
+    answer: { poll: a.poll, choice: a.choice },
+  }))
+  const nothing = strokes === 0 && written.length === 0 && on.answers.length === 0
+  return (
+    <li className="flex flex-col gap-2">
+      <h4 className="text-sm font-semibold text-slate">
+        {n}. {frame.title}
+      </h4>
+      {nothing ? (
+        <p className="rounded-lg bg-mist px-3 py-2 text-slate">{t('record.nothing')}</p>
+      ) : (
+        <div className="overflow-hidden rounded-lg border border-line">
+          <Thumbnail
+            frame={frame}
+            marks={[...on.marks, ...answers]}
+            width={340}
+            label={t('record.pictureOf', { name, n })}
+          />
+        </div>
+      )}
+      <ul className="flex flex-col gap-1 empty:hidden">
+        {written.map((m) => (
+          <li key={m.id} className="rounded-md bg-snow px-2.5 py-1.5 break-words whitespace-pre-wrap">
+            {textOf(m)}
+            {m.hidden && <span className="text-sm text-slate"> ({t('run.hidden')})</span>}
+          </li>
+        ))}
+        {strokes > 0 && <li className="px-2.5 text-slate">{t('record.drawn', { count: strokes })}</li>}
+        {on.answers.map((a) => (
+          <li key={a.poll} className="flex items-center gap-2 px-2.5">
+            <span className="font-semibold">{a.text}</span>
+            {a.right === 'right' && (
+              <span className="inline-flex items-center gap-1 rounded-md bg-fern-soft px-1.5 text-sm font-semibold text-fern-deep">
+                <Check size={14} aria-hidden="true" />
+                {t('record.right')}
+              </span>
+            )}
+            {a.right === 'wrong' && (
+              <span className="inline-flex items-center gap-1 rounded-md bg-rose-soft px-1.5 text-sm font-semibold text-rose">
+                <X size={14} aria-hidden="true" />
+                {t('record.wrong')}
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </li>
+  )
+}

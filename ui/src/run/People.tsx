@@ -1,0 +1,89 @@
+import { useTranslation } from 'react-i18next'
+import { Face } from '../kit/people'
+import { useNow } from '../kit/useNow'
+import { workKey, type Staff } from '../wire/lesson'
+import type { Person, Work } from '../wire/types.gen'
+import { useLessonState } from '../wire/useLesson'
+import { ago } from '../words/words'
+
+/** Who did nothing for this long has stopped. */
+const STOPPED_MS = 3 * 60_000
+
+type State = 'notBegun' | 'stopped' | 'working' | 'gone'
+const order: State[] = ['notBegun', 'stopped', 'working', 'gone']
+const looks: Record<State, string> = {
+  notBegun: 'bg-mist text-slate',
+  stopped: 'bg-amber-soft text-amber',
+  working: 'text-slate',
+  gone: 'bg-mist text-slate',
+}
+
+function stateOf(person: Person, work: Work | undefined, now: number): State {
+  if (!person.here) return 'gone'
+  if (!work || work.marks === 0) return 'notBegun'
+  return now - work.at > STOPPED_MS ? 'stopped' : 'working'
+}
+
+/** The students, those first who may need the teacher next. */
+export function People({ staff }: { staff: Staff }) {
+  const { t } = useTranslation()
+  const people = useLessonState((s) => s.people)
+  const work = useLessonState((s) => s.work)
+  const now = useNow(5000)
+  const rows = [...people.values()]
+    .map((person) => {
+      const on = work.get(workKey(person.id, staff.state.frame))
+      return { person, on, state: stateOf(person, on, now) }
+    })
+    .sort(
+      (a, b) =>
+        order.indexOf(a.state) - order.indexOf(b.state) ||
+        (a.on?.at ?? 0) - (b.on?.at ?? 0) ||
+        a.person.name.localeCompare(b.person.name),
+    )
+  const count = (...states: State[]) => rows.filter((r) => states.includes(r.state)).length
+  const names = new Set(rows.map((r) => r.person.name.toLocaleLowerCase()))
+  const missing = staff.expected.filter((name) => !names.has(name.toLocaleLowerCase())).length
+  return (
+    <aside aria-labelledby="people" className="flex min-h-0 flex-col gap-2 border-s border-line bg-paper p-3">
+      <h2 id="people" className="text-base">
+        {t('run.people')}
+      </h2>
+      <p className="-mt-2 text-[13px] text-slate">{t('run.peopleNote')}</p>
+      {rows.length === 0 && <p className="rounded-lg bg-mist p-3 text-slate">{t('run.noOneYet')}</p>}
+      <ul className="-mx-1 flex min-h-0 grow flex-col gap-0.5 overflow-auto">
+        {rows.map(({ person, on, state }) => (
+          <li key={person.id} className="grid grid-cols-[auto_1fr_auto] items-center gap-2.5 rounded-lg px-1 py-1.5">
+            <Face id={person.id} name={person.name} faded={state === 'gone'} />
+            <span className="min-w-0">
+              <span className="block truncate font-semibold">{person.name}</span>
+              <span className="block truncate text-[13px] text-slate">
+                {state === 'gone'
+                  ? t('run.keepsWork')
+                  : on && on.marks > 0
+                    ? `${t('run.amount', { count: on.marks })}, ${ago(on.at, now) ?? t('run.lastNow')}`
+                    : t('run.nothingYet')}
+              </span>
+            </span>
+            <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`run.${state}`)}</span>
+          </li>
+        ))}
+      </ul>
+      {missing > 0 && <p className="text-[13px] text-slate">{t('run.missing', { count: missing })}</p>}
+      <dl className="grid grid-cols-3 border-t border-line pt-2 text-center">
+        {(
+          [
+            ['sumHere', count('notBegun', 'stopped', 'working')],
+            ['sumBegun', count('working', 'stopped')],
+            ['sumNot', count('notBegun')],
+          ] as const
+        ).map(([word, n]) => (
+          <div key={word} className="flex flex-col-reverse">
+            <dt className="text-[13px] text-slate">{t(`run.${word}`)}</dt>
+            <dd className="font-display text-xl font-semibold tabular-nums">{n}</dd>
+          </div>
+        ))}
+      </dl>
+    </aside>
+  )
+}

@@ -1,0 +1,35 @@
+import { useTranslation } from 'react-i18next'
+import { Button } from '../kit/Button'
+import type { Staff } from '../wire/lesson'
+import type { Frame, Phase } from '../wire/types.gen'
+import { useLesson, useLessonState } from '../wire/useLesson'
+import { answerCounts } from './answers'
+
+/** Closes a poll, opens it again, and shows the right answer. */
+export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
+  const { t } = useTranslation()
+  const lesson = useLesson()
+  const sheets = useLessonState((s) => s.sheets)
+  const all = useLessonState((s) => s.people.size)
+  const counts = answerCounts(sheets, frame.id)
+  return frame.fixed.map((mark) => {
+    if (mark.kind !== 'poll') return null
+    const phase = staff.state.polls[mark.id] ?? 'open'
+    const count = Object.values(counts(mark.id)).reduce((sum, n) => sum + n, 0)
+    const put = (next: Phase) => () =>
+      void lesson.command({ kind: 'poll', poll: { poll: mark.id, phase: next } }).catch(() => undefined)
+    return (
+      <div key={mark.id} className="flex flex-wrap items-center gap-2">
+        <span role="status" className="font-semibold">
+          {t('poll.answered', { count, all })}
+        </span>
+        {phase === 'open' && <Button onClick={put('closed')}>{t('poll.close')}</Button>}
+        {phase === 'closed' && <Button onClick={put('open')}>{t('poll.open')}</Button>}
+        {phase !== 'revealed' && mark.poll.choices.some((c) => c.right) && (
+          <Button onClick={put('revealed')}>{t('poll.reveal')}</Button>
+        )}
+        {phase === 'revealed' && <span className="text-fern-deep">{t('poll.revealed')}</span>}
+      </div>
+    )
+  })
+}

@@ -1,0 +1,49 @@
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { textOf } from '../frame/geometry'
+import { Button } from '../kit/Button'
+import { Dialog } from '../kit/Dialog'
+import type { Deed } from '../wire/apply'
+import type { Frame } from '../wire/types.gen'
+import { useLesson, useLessonState } from '../wire/useLesson'
+
+/** What is hidden or removed on a frame, and the way to bring it back. */
+export function PutAway({ frame }: { frame: Frame }) {
+  const { t } = useTranslation()
+  const lesson = useLesson()
+  const [open, setOpen] = useState(false)
+  const sheets = useLessonState((s) => s.sheets)
+  const people = useLessonState((s) => s.people)
+  const away = sheets
+    .filter((s) => s.frame === frame.id)
+    .flatMap((s) =>
+      s.marks.filter((m) => (m.hidden || m.removedBy) && m.kind !== 'answer').map((mark) => ({ mark, sheet: s.sheet })),
+    )
+  if (away.length === 0) return null
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>{t('run.putAway', { count: away.length })}</Button>
+      <Dialog open={open} onOpenChange={setOpen} title={t('run.putAwayTitle')} text={t('run.putAwayText')}>
+        <ul className="flex flex-col gap-2">
+          {away.map(({ mark, sheet }) => {
+            const name = people.get(mark.author ?? '')?.name ?? t('frame.teacher')
+            const kind = mark.removedBy ? 'restore' : 'show'
+            return (
+              <li key={mark.id} className="flex items-center gap-3 rounded-lg border border-line p-2.5">
+                <span className="min-w-0 grow break-words">
+                  <b className="font-semibold">{name}</b>{' '}
+                  <span className="text-slate">({mark.removedBy ? t('run.removed') : t('run.hidden')})</span>
+                  <br />
+                  {textOf(mark) || t('frame.strokeBy', { name })}
+                </span>
+                <Button onClick={() => lesson.do({ sheet, kind, [kind]: { mark: mark.id } } as unknown as Deed)}>
+                  {t('run.bringBack')}
+                </Button>
+              </li>
+            )
+          })}
+        </ul>
+      </Dialog>
+    </>
+  )
+}

@@ -1,0 +1,127 @@
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, Navigate, useNavigate, useParams } from 'react-router'
+import { Button } from '../kit/Button'
+import { Dialog } from '../kit/Dialog'
+import { Logo } from '../kit/Logo'
+import { RefusalNotice } from '../kit/Notice'
+import { SavedSign } from '../kit/SavedSign'
+import { codeOf } from '../wire/http'
+import type { Staff } from '../wire/lesson'
+import type { Code } from '../wire/types.gen'
+import { LessonProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { Invitation } from './Invitation'
+import { People } from './People'
+import { Stage } from './Stage'
+import { Trail } from './Trail'
+
+/** The teacher's screen of a running session. */
+export function Run() {
+  const { session = '' } = useParams()
+  return <Running key={session} session={session} />
+}
+
+function Running({ session }: { session: string }) {
+  const lesson = useLessonConnection(session, 'staff', `${session} staff`)
+  return (
+    <LessonProvider value={lesson}>
+      <Session session={session} />
+      <RefusalNotice />
+    </LessonProvider>
+  )
+}
+
+function Session({ session }: { session: string }) {
+  const { t } = useTranslation()
+  const staff = useLessonState((s) => s.staff)
+  const closed = useLessonState((s) => s.closed)
+  if (closed) return <Navigate to="/sign-in" replace />
+  if (!staff) {
+    return (
+      <main className="grid min-h-full place-items-center">
+        <p role="status">{t('loading')}</p>
+      </main>
+    )
+  }
+  if (staff.state.ended) {
+    return (
+      <main className="grid min-h-full place-items-center p-6 text-center">
+        <div>
+          <h1 className="mb-4 text-2xl">{t('run.ended')}</h1>
+          <Link to={`/records/${session}`} className="rounded-lg bg-dusk px-4 py-2 font-semibold text-paper">
+            {t('run.toRecord')}
+          </Link>
+        </div>
+      </main>
+    )
+  }
+  return (
+    <div className="flex min-h-full flex-col lg:h-dvh lg:overflow-hidden">
+      <TopBar session={session} staff={staff} />
+      <Trail staff={staff} />
+      <main className="grid min-h-0 grow lg:grid-cols-[1fr_17rem]">
+        <Stage staff={staff} />
+        <People staff={staff} />
+      </main>
+    </div>
+  )
+}
+
+function TopBar({ session, staff }: { session: string; staff: Staff }) {
+  const { t } = useTranslation()
+  const people = useLessonState((s) => s.people)
+  const here = [...people.values()].filter((p) => p.here).length
+  const expected = staff.expected.length
+  return (
+    <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line bg-paper px-4 py-2">
+      <Link to="/boards" aria-label={t('boards.title')}>
+        <Logo />
+      </Link>
+      <h1 className="text-lg">{staff.board.title}</h1>
+      <span className="text-slate">{staff.className}</span>
+      <span className="grow" />
+      <SavedSign />
+      <Invitation session={session} code={staff.code} />
+      <span className="text-slate">
+        {expected > 0 ? t('run.here', { here, all: expected }) : t('run.hereCount', { count: here })}
+      </span>
+      <Finish session={session} />
+    </header>
+  )
+}
+
+function Finish({ session }: { session: string }) {
+  const { t } = useTranslation()
+  const lesson = useLesson()
+  const navigate = useNavigate()
+  const [asking, setAsking] = useState(false)
+  const [problem, setProblem] = useState<Code | null>(null)
+  async function finish() {
+    try {
+      await lesson.command({ kind: 'end', end: {} })
+      void navigate(`/records/${session}`)
+    } catch (error) {
+      setProblem(codeOf(error))
+    }
+  }
+  return (
+    <>
+      <Button look="main" onClick={() => setAsking(true)}>
+        {t('run.finish')}
+      </Button>
+      <Dialog open={asking} onOpenChange={setAsking} title={t('run.finishTitle')} text={t('run.finishText')}>
+        <div className="flex justify-end gap-2">
+          <Button onClick={() => setAsking(false)}>{t('cancel')}</Button>
+          <Button look="glow" onClick={() => void finish()}>
+            {t('run.finishNow')}
+          </Button>
+        </div>
+        {problem && (
+          <p role="alert" className="mt-3 font-semibold text-rose">
+            {t(`refusal.${problem}`)}
+          </p>
+        )}
+      </Dialog>
+    </>
+  )
+}

@@ -1,0 +1,97 @@
+import { EyeOff, Eye } from 'lucide-react'
+import { Tabs } from 'radix-ui'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { PollCard } from '../frame/PollCard'
+import { Workplace } from '../frame/Workplace'
+import { Button } from '../kit/Button'
+import type { Deed } from '../wire/apply'
+import type { Staff } from '../wire/lesson'
+import type { Element, Frame } from '../wire/types.gen'
+import { useLesson, useLessonState } from '../wire/useLesson'
+import { answerCounts } from './answers'
+import { Monitor } from './Monitor'
+import { PollControls } from './PollControls'
+import { PutAway } from './PutAway'
+
+/** The frame that the class is on, or everybody's work on it. */
+export function Stage({ staff }: { staff: Staff }) {
+  const { t } = useTranslation()
+  const frame = staff.board.frames.find((f) => f.id === staff.state.frame)!
+  const natural = frame.arrangement === 'individual' ? 'everyone' : 'frame'
+  const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
+  const tab = picked?.frame === frame.id ? picked.tab : natural
+  const trigger =
+    'rounded-lg px-3 py-1.5 text-slate hover:bg-mist data-[state=active]:bg-dusk-soft data-[state=active]:font-semibold data-[state=active]:text-dusk'
+  return (
+    <Tabs.Root
+      value={tab}
+      onValueChange={(next) => setPicked({ frame: frame.id, tab: next })}
+      className="flex min-h-[70vh] min-w-0 flex-col lg:min-h-0"
+    >
+      <div className="flex flex-wrap items-center gap-2 px-3 pt-2">
+        <Tabs.List aria-label={frame.title} className="flex gap-1">
+          <Tabs.Trigger value="frame" className={trigger}>
+            {t('run.tabFrame')}
+          </Tabs.Trigger>
+          <Tabs.Trigger value="everyone" className={trigger}>
+            {t('run.tabEveryone')}
+          </Tabs.Trigger>
+        </Tabs.List>
+        <PollControls frame={frame} staff={staff} />
+        <span className="ms-auto flex items-center gap-3 text-sm text-slate">
+          {t(`run.${frame.arrangement}`)} · {t(`run.${frame.permission}`)}
+          <PutAway frame={frame} />
+        </span>
+      </div>
+      <Tabs.Content value="frame" className="flex min-h-0 grow flex-col">
+        <ClassFrame frame={frame} staff={staff} />
+      </Tabs.Content>
+      <Tabs.Content value="everyone" className="flex min-h-0 grow flex-col">
+        <Monitor frame={frame} />
+      </Tabs.Content>
+    </Tabs.Root>
+  )
+}
+
+function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
+  const { t } = useTranslation()
+  const sheets = useLessonState((s) => s.sheets)
+  const sheet = sheets.find((s) => s.frame === frame.id && s.owner === 'class')
+  const counts = answerCounts(sheets, frame.id)
+  return (
+    <Workplace
+      key={sheet?.sheet ?? frame.id}
+      frame={frame}
+      sheet={sheet?.sheet ?? null}
+      marks={(sheet?.marks ?? []).filter((m) => !m.removedBy)}
+      me="staff"
+      mayAdd={frame.arrangement === 'class'}
+      poll={(mark) => (
+        <PollCard mark={mark} phase={staff.state.polls[mark.id] ?? 'open'} counts={counts(mark.id)} onFrame />
+      )}
+      more={(selected) =>
+        frame.arrangement === 'individual' ? (
+          <span className="text-sm text-slate">{t('run.ownCopies')}</span>
+        ) : (
+          selected && sheet && <Moderate mark={selected} sheet={sheet.sheet} />
+        )
+      }
+    />
+  )
+}
+
+/** Hides a student's mark from the class, or brings it back. */
+export function Moderate({ mark, sheet }: { mark: Element; sheet: string }) {
+  const { t } = useTranslation()
+  const lesson = useLesson()
+  if (mark.kind === 'answer') return null
+  const kind = mark.hidden ? 'show' : 'hide'
+  const Sign = mark.hidden ? Eye : EyeOff
+  return (
+    <Button onClick={() => lesson.do({ sheet, kind, [kind]: { mark: mark.id } } as unknown as Deed)}>
+      <Sign size={17} aria-hidden="true" />
+      {t(`run.${kind}`)}
+    </Button>
+  )
+}

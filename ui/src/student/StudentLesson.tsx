@@ -1,0 +1,145 @@
+import { useQuery } from '@tanstack/react-query'
+import { useTranslation } from 'react-i18next'
+import { Link, useParams } from 'react-router'
+import { PollCard } from '../frame/PollCard'
+import { Workplace } from '../frame/Workplace'
+import { RefusalNotice } from '../kit/Notice'
+import { Face } from '../kit/people'
+import { SavedSign } from '../kit/SavedSign'
+import { useNarrow } from '../kit/useNarrow'
+import { call } from '../wire/http'
+import type { Element, Me } from '../wire/types.gen'
+import { LessonProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
+
+/** The student's screen: finds out whether this device has a seat here, and shows the lesson. */
+export function StudentLesson() {
+  const { t } = useTranslation()
+  const { session = '' } = useParams()
+  const me = useQuery({ queryKey: ['me'], queryFn: () => call<Me>('GET', '/me') })
+  if (me.isPending) return <Message title={t('loading')} />
+  if (me.isError) return <Message title={t('refusal.unavailable')} retry={() => void me.refetch()} />
+  const seat = me.data.seat
+  if (seat?.session !== session) return <Message title={t('student.gone')} text={t('student.goneText')} />
+  return <Seated key={session} session={session} seat={`${session} ${seat.name}`} />
+}
+
+function Seated({ session, seat }: { session: string; seat: string }) {
+  const lesson = useLessonConnection(session, 'student', seat)
+  return (
+    <LessonProvider value={lesson}>
+      <Lesson />
+      <RefusalNotice />
+    </LessonProvider>
+  )
+}
+
+function Message({ title, text, retry }: { title: string; text?: string; retry?: () => void }) {
+  const { t } = useTranslation()
+  return (
+    <main className="grid min-h-full place-items-center p-6 text-center">
+      <div>
+        <h1 className="mb-2 text-2xl">{title}</h1>
+        {text && <p className="mb-6 text-slate">{text}</p>}
+        <p className="mt-4 flex justify-center gap-3">
+          {retry && (
+            <button type="button" className="rounded-lg bg-dusk px-4 py-2 font-semibold text-paper" onClick={retry}>
+              {t('retry')}
+            </button>
+          )}
+          <Link to="/" className="rounded-lg border border-edge bg-paper px-4 py-2 font-semibold">
+            {t('student.toStart')}
+          </Link>
+        </p>
+      </div>
+    </main>
+  )
+}
+
+function Lesson() {
+  const { t } = useTranslation()
+  const lesson = useLesson()
+  const student = useLessonState((s) => s.student)
+  const closed = useLessonState((s) => s.closed)
+  const tooLate = useLessonState((s) => s.tooLate)
+  const sheets = useLessonState((s) => s.sheets)
+  const narrow = useNarrow()
+
+  if (closed) return <Message title={t('student.gone')} text={t(`refusal.${closed}`)} />
+  if (!student) return <Message title={t('loading')} />
+  const { me, stage } = student
+  if (stage.ended) {
+    const late = tooLate > 0 ? ` ${t('student.endedUnsaved', { count: tooLate })}` : ''
+    return <Message title={t('student.ended')} text={t('student.endedText') + late} />
+  }
+
+  const { frame } = stage
+  const own = sheets.find((s) => s.frame === frame.id && s.owner === me.id)
+  const shared = sheets.find((s) => s.frame === frame.id && s.owner === 'class')
+  const surface = frame.arrangement === 'individual' ? own : shared
+  const mayAdd = frame.permission !== 'look'
+  const onlyPoll = frame.fixed.length > 0 && frame.fixed.every((e) => e.kind === 'poll') && !mayAdd
+
+  const answers = new Map(
+    (own?.marks ?? []).flatMap((m) => (m.kind === 'answer' ? [[m.answer.poll, m.answer.choice] as const] : [])),
+  )
+  const poll = (mark: Element & { kind: 'poll' }, onFrame: boolean) => (
+    <PollCard
+      key={mark.id}
+      mark={mark}
+      phase={stage.polls[mark.id] ?? 'closed'}
+      chosen={answers.get(mark.id)}
+      onFrame={onFrame}
+      onChoose={(choice) => own && lesson.do({ sheet: own.sheet, kind: 'answer', answer: { poll: mark.id, choice } })}
+    />
+  )
+  const polls = frame.fixed.filter((e) => e.kind === 'poll') as Array<Element & { kind: 'poll' }>
+  const place =
+    polls.length > 0 && !mayAdd ? '' : frame.arrangement === 'individual' ? t('student.own') : t('student.shared')
+
+  return (
+    <div className="flex h-dvh flex-col overflow-hidden bg-mist">
+      <header className="flex items-center gap-3 border-b border-line bg-paper px-3.5 py-2">
+        <Face id={me.id} name={me.name} />
+        <div className="min-w-0 grow">
+          <p className="truncate font-semibold">{me.name}</p>
+          <p className="truncate text-sm text-slate">
+            {t('student.of', { n: stage.number, of: stage.of })}
+            {place && ` · ${place}`}
+          </p>
+        </div>
+        <SavedSign />
+      </header>
+      <main className="flex min-h-0 grow flex-col" aria-labelledby="task">
+        <div className={narrow || onlyPoll ? 'bg-paper px-4 py-3' : 'sr-only'}>
+          <h1 id="task" className="text-xl leading-tight">
+            {frame.title}
+          </h1>
+          {frame.prompt && <p className="mt-1 text-slate">{frame.prompt}</p>}
+        </div>
+        {onlyPoll ? (
+          <div className="min-h-0 grow overflow-auto p-4">
+            <div className="mx-auto flex max-w-3xl flex-col gap-4">{polls.map((p) => poll(p, false))}</div>
+          </div>
+        ) : (
+          <>
+            <Workplace
+              key={surface?.sheet ?? frame.id}
+              frame={frame}
+              sheet={surface?.sheet ?? null}
+              marks={surface?.marks ?? []}
+              me={me.id}
+              mayAdd={mayAdd}
+              prompt={!narrow}
+              tool={frame.arrangement === 'individual' && mayAdd ? 'pen' : 'move'}
+              poll={narrow ? undefined : (mark) => poll(mark, true)}
+              more={() => (mayAdd ? null : <span className="text-sm text-slate">{t('student.look')}</span>)}
+            />
+            {narrow && polls.length > 0 && (
+              <div className="max-h-[50vh] overflow-auto p-3">{polls.map((p) => poll(p, false))}</div>
+            )}
+          </>
+        )}
+      </main>
+    </div>
+  )
+}

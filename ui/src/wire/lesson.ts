@@ -1,0 +1,352 @@
+import { Centrifuge } from 'centrifuge'
+import { v7 as uuidv7 } from 'uuid'
+import { createStore, type StoreApi } from 'zustand/vanilla'
+import { inverse, type Deed } from './apply'
+import { Refused } from './http'
+import { openOutbox, type Outbox } from './outbox'
+import { Sheets, type Shown } from './sheets'
+import type * as wire from './types.gen'
+import { UndoPile } from './undo'
+
+export type Staff = Omit<wire.StaffHello, 'people' | 'work' | 'sheets'>
+export type Student = { me: wire.Person; stage: wire.Stage }
+
+/** What a screen of a running lesson shows. */
+export type LessonState = {
+  network: 'connecting' | 'online' | 'offline'
+  /** Why the server does not let this device in; set for good. */
+  closed: wire.Code | null
+  staff: Staff | null
+  student: Student | null
+  people: ReadonlyMap<string, wire.Person>
+  /** What each author has on each frame (staff only), by author and frame. */
+  work: ReadonlyMap<string, wire.Work>
+  sheets: Shown[]
+  unsaved: number
+  /** Operations that came too late: the lesson had ended. */
+  tooLate: number
+  /** False when the browser keeps nothing. */
+  lasting: boolean
+  /** The last refusal, counted so that the same one can be told twice. */
+  refused: { code: wire.Code; count: number } | null
+  canUndo: ReadonlySet<string>
+  canRedo: ReadonlySet<string>
+}
+
+const MAX_BATCH_OPS = 40
+const MAX_BATCH_BYTES = 56_000
+const RETRY_MS = 1000
+
+export const workKey = (author: string, frame: string) => `${author} ${frame}`
+
+/**
+ * One lesson on one device: the connection, what is on the screen, and what is
+ * still to be saved. Everything done here is shown at once, kept on the device,
+ * sent in order, and sent again with the same id until the server answers.
+ */
+export class Lesson {
+  readonly state: StoreApi<LessonState>
+  private readonly link: Centrifuge
+  private sheets = new Sheets('')
+  private outbox: Outbox | null = null
+  private pending: wire.Op[] = []
+  private undoPile: UndoPile
+  private flushing = false
+  private catching = new Set<string>()
+  private stopped = true
+  private readonly seat: string
+
+  constructor(session: string, as: wire.Role, seat: string) {
+    this.seat = seat
+    this.undoPile = new UndoPile(seat)
+    this.state = createStore<LessonState>(() => ({
+      network: 'connecting',
+      closed: null,
+      staff: null,
+      student: null,
+      people: new Map(),
+      work: new Map(),
+      sheets: [],
+      unsaved: 0,
+      tooLate: 0,
+      lasting: true,
+      refused: null,
+      canUndo: new Set(),
+      canRedo: new Set(),
+    }))
+    const at = `${location.host}/realtime`
+    const secure = location.protocol === 'https:' ? 's' : ''
+    this.link = new Centrifuge(
+      [
+        { transport: 'websocket', endpoint: `ws${secure}://${at}` },
+        { transport: 'http_stream', endpoint: `http${secure}://${at}/stream` },
+        { transport: 'sse', endpoint: `http${secure}://${at}/sse` },
+      ],
+      {
+        data: { session, as } satisfies wire.Connect,
+        emulationEndpoint: `http${secure}://${at}/back`,
+        minReconnectDelay: 200,
+        maxReconnectDelay: 3000,
+        timeout: 8000,
+      },
+    )
+    this.link.on('connected', () => void this.connected())
+    this.link.on('connecting', () => this.offline())
+    this.link.on('disconnected', ({ code, reason }) => {
+      if (!this.stopped)
+        this.state.setState({ network: 'offline', closed: code >= 4500 ? (reason as wire.Code) : null })
+    })
+    this.link.on('publication', ({ data }) => this.hear(data as wire.News))
+  }
+
+  /** Opens the device's outbox and connects. */
+  async start() {
+    this.stopped = false
+    addEventListener('offline', this.offline)
+    if (!this.outbox) {
+      const outbox = await openOutbox()
+      this.pending = await outbox.load(this.seat)
+      this.outbox = outbox
+      this.state.setState({ lasting: outbox.lasting, unsaved: this.pending.length })
+    }
+    if (!this.stopped) this.link.connect()
+  }
+
+  stop() {
+    this.stopped = true
+    removeEventListener('offline', this.offline)
+    this.link.disconnect()
+  }
+
+  /** Does something on a sheet: shown at once, saved as soon as the network allows. */
+  do(deed: Deed): string {
+    const op = { ...deed, id: uuidv7() } as wire.Op
+    const back = inverse(this.sheets.marks(op.sheet), op)
+    if (back) this.undoPile.did(op.sheet, op.id, back)
+    this.send(op)
+    return op.id
+  }
+
+  undo(sheet: string) {
+    const back = this.undoPile.undo(sheet)
+    if (back) this.again(back, (op, inverse) => this.undoPile.undid(sheet, op.id, inverse))
+  }
+
+  redo(sheet: string) {
+    const forth = this.undoPile.redo(sheet)
+    if (forth) this.again(forth, (op, inverse) => this.undoPile.redid(sheet, op.id, inverse))
+  }
+
+  private again(deed: Deed, note: (op: wire.Op, inverse: Deed) => void) {
+    const op = { ...deed, id: uuidv7() } as wire.Op
+    const back = inverse(this.sheets.marks(op.sheet), op)
+    if (back) note(op, back)
+    this.send(op)
+  }
+
+  /** Lets the teacher change the session; throws a Refused. */
+  async command(command: wire.Command) {
+    const { state } = await this.call<wire.CommandReply>('command', command)
+    this.heardState(state)
+  }
+
+  private send(op: wire.Op) {
+    this.pending.push(op)
+    this.sheets.begin(op)
+    void this.outbox?.put(this.seat, op)
+    this.show()
+    void this.flush()
+  }
+
+  private readonly offline = () => {
+    if (this.stopped) return
+    const before = this.state.getState()
+    this.state.setState({ network: before.staff || before.student ? 'offline' : 'connecting' })
+  }
+
+  private async call<Reply>(method: string, data: unknown): Promise<Reply> {
+    let reply: Reply & wire.Failure
+    try {
+      reply = (await this.link.rpc(method, data)).data
+    } catch {
+      throw new Refused('unavailable')
+    }
+    if (reply.problem) throw new Refused(reply.problem.code)
+    return reply
+  }
+
+  private async connected() {
+    try {
+      const hello = await this.call<wire.StaffHello | wire.StudentHello>('hello', {})
+      if ('stage' in hello) this.helloStudent(hello)
+      else this.helloStaff(hello)
+      this.state.setState({ network: 'online' })
+      this.show()
+      void this.flush()
+    } catch {
+      setTimeout(() => this.link.state === 'connected' && void this.connected(), RETRY_MS)
+    }
+  }
+
+  private helloStudent({ me, stage, people, sheets }: wire.StudentHello) {
+    this.takeIn(me.id, stage.frame.id, sheets)
+    this.state.setState({ student: { me, stage }, people: byId(people) })
+  }
+
+  private helloStaff({ people, work, sheets, ...staff }: wire.StaffHello) {
+    this.takeIn('staff', staff.state.frame, sheets)
+    this.state.setState({
+      staff,
+      people: byId(people),
+      work: new Map(work.map((w) => [workKey(w.author, w.frame), w])),
+    })
+  }
+
+  /** Takes the sheets of a frame, after connecting or on the first time ever. */
+  private takeIn(author: string, frame: string, sheets: wire.SheetView[]) {
+    if (this.sheets.author !== author) {
+      this.sheets = new Sheets(author)
+      for (const op of this.pending) this.sheets.begin(op)
+    }
+    this.sheets.keepFrame(frame)
+    for (const view of sheets) this.sheets.load(view)
+  }
+
+  private hear(news: wire.News) {
+    switch (news.kind) {
+      case 'changes':
+        if (!this.sheets.take(news.changes)) void this.catchUp(news.changes.sheet)
+        if (news.changes.work) this.heardWork(news.changes.work)
+        this.show()
+        return
+      case 'people':
+        this.state.setState(({ people }) => ({ people: new Map([...people, ...byId(news.people.people)]) }))
+        return
+      case 'stage': {
+        const student = this.state.getState().student
+        if (!student || news.stage.rev <= student.stage.rev) return
+        this.state.setState({ student: { ...student, stage: news.stage } })
+        if (news.stage.frame.id !== student.stage.frame.id) void this.open(news.stage.frame.id)
+        return
+      }
+      case 'state':
+        this.heardState(news.state)
+    }
+  }
+
+  private heardState(state: wire.State) {
+    const staff = this.state.getState().staff
+    if (!staff || state.rev <= staff.state.rev) return
+    this.state.setState({ staff: { ...staff, state } })
+    if (state.frame !== staff.state.frame) void this.open(state.frame)
+  }
+
+  private heardWork(work: wire.Work[]) {
+    this.state.setState((before) => {
+      const next = new Map(before.work)
+      for (const w of work) {
+        const key = workKey(w.author, w.frame)
+        // A time of 0 says that somebody else's doing changed the amount.
+        next.set(key, { ...w, at: w.at || (next.get(key)?.at ?? 0) })
+      }
+      return { work: next }
+    })
+  }
+
+  private async open(frame: string) {
+    try {
+      const { sheets } = await this.call<wire.Opened>('open', { frame } satisfies wire.Open)
+      this.sheets.keepFrame(frame)
+      for (const view of sheets) this.sheets.load(view)
+      this.show()
+    } catch {
+      setTimeout(() => this.link.state === 'connected' && void this.connected(), RETRY_MS)
+    }
+  }
+
+  /** Fetches the changes that a sheet has missed. */
+  private async catchUp(sheet: string) {
+    const seq = this.sheets.seq(sheet)
+    if (seq === undefined || this.catching.has(sheet)) return
+    this.catching.add(sheet)
+    try {
+      const { changes } = await this.call<wire.ChangesReply>('since', { sheet, seq } satisfies wire.Since)
+      this.sheets.take({ sheet, changes })
+      this.show()
+    } catch {
+      // The next change, or the next connection, shows the hole again.
+    } finally {
+      this.catching.delete(sheet)
+    }
+  }
+
+  /** Sends what is waiting, one batch after the other. */
+  private async flush() {
+    if (this.flushing || this.link.state !== 'connected') return
+    this.flushing = true
+    try {
+      while (this.pending.length > 0 && this.state.getState().network === 'online') {
+        const batch = nextBatch(this.pending)
+        const { results } = await this.call<wire.OpsReply>('ops', { ops: batch } satisfies wire.Ops)
+        let later = false
+        batch.forEach((op, i) => (later = this.answered(op, results[i]!) || later))
+        this.show()
+        if (later) await pause(RETRY_MS)
+      }
+    } catch (error) {
+      const { code } = error as Refused
+      // A whole message was refused, for its rate or in passing: it is sent again.
+      setTimeout(() => void this.flush(), code === 'too-many' ? RETRY_MS : 2 * RETRY_MS)
+    } finally {
+      this.flushing = false
+    }
+  }
+
+  /** Takes the answer to one operation; returns true when it is to be sent again. */
+  private answered(op: wire.Op, result: wire.OpResult): boolean {
+    const code = result.problem?.code
+    if (code === 'too-many' || code === 'unavailable') return true
+    this.pending = this.pending.filter((p) => p.id !== op.id)
+    void this.outbox?.drop(op.id)
+    if (code) {
+      this.sheets.abandon(op)
+      this.undoPile.refused(op.sheet, op.id)
+      this.state.setState((before) => ({
+        tooLate: before.tooLate + (code === 'session-ended' ? 1 : 0),
+        refused: { code, count: (before.refused?.count ?? 0) + 1 },
+      }))
+      return false
+    }
+    const seq = result.seq!
+    this.sheets.saved(op, seq)
+    if (result.undo) this.undoPile.confirmed(op.sheet, op.id, result.undo as Deed)
+    // The change itself comes as news; if that is lost, ask for it.
+    setTimeout(() => (this.sheets.seq(op.sheet) ?? seq) < seq && void this.catchUp(op.sheet), RETRY_MS)
+    return false
+  }
+
+  private show() {
+    this.state.setState({
+      sheets: this.sheets.all(),
+      unsaved: this.pending.length,
+      canUndo: this.undoPile.undoable(),
+      canRedo: this.undoPile.redoable(),
+    })
+  }
+}
+
+const byId = (people: wire.Person[]) => new Map(people.map((p) => [p.id, p]))
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
+
+/** As many of the first operations as one message may hold. */
+function nextBatch(pending: wire.Op[]): wire.Op[] {
+  const batch: wire.Op[] = []
+  let bytes = 0
+  for (const op of pending.slice(0, MAX_BATCH_OPS)) {
+    bytes += new Blob([JSON.stringify(op)]).size
+    if (batch.length > 0 && bytes > MAX_BATCH_BYTES) break
+    batch.push(op)
+  }
+  return batch
+}

@@ -1,0 +1,420 @@
+// Written by web/wiretypes from the Go structs. Do not edit; run make types.
+
+export type Role = "staff" | "student";
+
+export type Connect = {
+  session: string;
+  as: Role;
+};
+
+export type Code = "bad-id" | "bad-size" | "bad-style" | "board-incorrect" | "code-mistyped" | "code-unknown" | "empty-note" | "join-needed" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-too-long" | "no-such-choice" | "no-such-class" | "no-such-frame" | "no-such-mark" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "poll-closed" | "poll-revealed" | "put-away" | "session-ended" | "session-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "unavailable" | "unknown-operation" | "wrong-origin";
+
+export type Problem = {
+  type: string;
+  title: string;
+  status: number;
+  detail?: string;
+  code: Code;
+};
+
+export type Failure = {
+  problem?: Problem;
+};
+
+export type Person = {
+  id: string;
+  name: string;
+  here?: boolean;
+};
+
+export type Paper = "plain" | "dotted" | "ruled" | "squared";
+
+export type Arrangement = "class" | "individual";
+
+export type Permission = "look" | "add" | "together";
+
+export type Tint = "snow" | "apricot" | "rose" | "lilac" | "glacier" | "moss";
+
+export type Note = {
+  text: string;
+  tint: Tint;
+};
+
+export type Ink = "night" | "ember" | "fern" | "lake" | "plum" | "snow";
+
+export type Text = {
+  text: string;
+  size: number;
+  ink: Ink;
+};
+
+export type Stroke = {
+  points: Array<number>;
+  ink: Ink;
+  width: number;
+};
+
+export type Form = "rect" | "ellipse" | "line";
+
+export type Shape = {
+  form: Form;
+  ink: Ink;
+  fill?: Tint;
+  width: number;
+  dash?: boolean;
+};
+
+export type Table = {
+  rows: Array<Array<string>>;
+};
+
+export type Choice = {
+  id: string;
+  text: string;
+  right?: boolean;
+};
+
+export type Question = {
+  text: string;
+  choices: Array<Choice>;
+};
+
+export type Answer = {
+  poll: string;
+  choice: string;
+};
+
+export type Body = (
+  | { kind: "note"; note: Note }
+  | { kind: "text"; text: Text }
+  | { kind: "stroke"; stroke: Stroke }
+  | { kind: "shape"; shape: Shape }
+  | { kind: "table"; table: Table }
+  | { kind: "poll"; poll: Question }
+  | { kind: "answer"; answer: Answer }
+);
+
+export type Element = {
+  id: string;
+  author?: string;
+  z: number;
+  at: number;
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+  hidden?: boolean;
+  removedBy?: string;
+} & Body;
+
+export type Frame = {
+  id: string;
+  title: string;
+  prompt: string;
+  paper: Paper;
+  arrangement: Arrangement;
+  permission: Permission;
+  fixed: Array<Element>;
+};
+
+export type Phase = "open" | "closed" | "revealed";
+
+export type Stage = {
+  rev: number;
+  title: string;
+  frame: Frame;
+  number: number;
+  of: number;
+  polls: { [key: string]: Phase };
+  ended: boolean;
+};
+
+export type SheetView = {
+  sheet: string;
+  frame: string;
+  owner: string;
+  seq: number;
+  marks: Array<Element>;
+};
+
+export type StudentHello = {
+  me: Person;
+  stage: Stage;
+  people: Array<Person>;
+  sheets: Array<SheetView>;
+};
+
+export type Board = {
+  title: string;
+  frames: Array<Frame>;
+};
+
+export type State = {
+  rev: number;
+  frame: string;
+  reached: Array<string>;
+  polls: { [key: string]: Phase };
+  ended: boolean;
+};
+
+export type Work = {
+  author: string;
+  frame: string;
+  marks: number;
+  at: number;
+};
+
+export type StaffHello = {
+  board: Board;
+  state: State;
+  code: string;
+  className: string;
+  expected: Array<string>;
+  people: Array<Person>;
+  work: Array<Work>;
+  sheets: Array<SheetView>;
+};
+
+export type Open = {
+  frame: string;
+};
+
+export type Opened = {
+  sheets: Array<SheetView>;
+};
+
+export type Since = {
+  sheet: string;
+  seq: number;
+};
+
+export type Change = {
+  seq: number;
+  op?: string;
+  by?: string;
+  at?: number;
+  put?: Array<Element>;
+  gone?: Array<string>;
+};
+
+export type ChangesReply = {
+  changes: Array<Change>;
+};
+
+export type Ops = {
+  ops: Array<unknown>;
+};
+
+export type Add = {
+  mark: string;
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+} & Body;
+
+export type Set = {
+  mark: string;
+  x?: number;
+  y?: number;
+  w?: number;
+  h?: number;
+  text?: string;
+  tint?: Tint;
+  ink?: Ink;
+  width?: number;
+  size?: number;
+};
+
+export type Target = {
+  mark: string;
+};
+
+export type SetAnswer = {
+  poll: string;
+  choice: string;
+};
+
+export type Op = {
+  id: string;
+  sheet: string;
+} & (
+  | { kind: "add"; add: Add }
+  | { kind: "set"; set: Set }
+  | { kind: "remove"; remove: Target }
+  | { kind: "restore"; restore: Target }
+  | { kind: "hide"; hide: Target }
+  | { kind: "show"; show: Target }
+  | { kind: "answer"; answer: SetAnswer }
+);
+
+export type OpResult = {
+  seq?: number;
+  undo?: Op;
+  problem?: Problem;
+};
+
+export type OpsReply = {
+  results: Array<OpResult>;
+};
+
+export type CommandReply = {
+  state: State;
+};
+
+export type SheetChanges = {
+  sheet: string;
+  frame: string;
+  owner: string;
+  changes: Array<Change>;
+  work?: Array<Work>;
+};
+
+export type People = {
+  people: Array<Person>;
+};
+
+export type News = (
+  | { kind: "changes"; changes: SheetChanges }
+  | { kind: "stage"; stage: Stage }
+  | { kind: "state"; state: State }
+  | { kind: "people"; people: People }
+);
+
+export type Go = {
+  frame: string;
+};
+
+export type SetPoll = {
+  poll: string;
+  phase: Phase;
+};
+
+export type End = {
+};
+
+export type Command = (
+  | { kind: "go"; go: Go }
+  | { kind: "poll"; poll: SetPoll }
+  | { kind: "end"; end: End }
+);
+
+export type SignIn = {
+  email: string;
+  password: string;
+};
+
+export type TeacherMe = {
+  name: string;
+};
+
+export type Seat = {
+  session: string;
+  name: string;
+  title: string;
+  ended?: boolean;
+};
+
+export type Me = {
+  teacher?: TeacherMe;
+  seat?: Seat;
+};
+
+export type BoardItem = {
+  id: string;
+  title: string;
+  frames: number;
+  changedAt: string;
+  first: Frame;
+};
+
+export type ClassItem = {
+  id: string;
+  name: string;
+  students: number;
+};
+
+export type SessionItem = {
+  id: string;
+  title: string;
+  className: string;
+  students: number;
+  startedAt: string;
+  endedAt?: string;
+};
+
+export type Boards = {
+  boards: Array<BoardItem>;
+  classes: Array<ClassItem>;
+  sessions: Array<SessionItem>;
+};
+
+export type StartSession = {
+  class: string;
+};
+
+export type Started = {
+  session: string;
+};
+
+export type Invitation = {
+  code: string;
+  link: string;
+};
+
+export type JoinCode = {
+  code: string;
+};
+
+export type JoinFound = {
+  title: string;
+  className: string;
+};
+
+export type Join = {
+  code: string;
+  name: string;
+};
+
+export type Student = {
+  id: string;
+  name: string;
+};
+
+export type Verdict = "right" | "wrong" | "";
+
+export type Answered = {
+  poll: string;
+  choice: string;
+  text: string;
+  right: Verdict;
+  at: number;
+};
+
+export type OnFrame = {
+  frame: string;
+  marks: Array<Element>;
+  answers: Array<Answered>;
+};
+
+export type Kept = {
+  frames: Array<OnFrame>;
+} & Student;
+
+export type Tally = {
+  frame: string;
+  poll: string;
+  counts: Array<number>;
+  answered: number;
+};
+
+export type Record = {
+  board: Board;
+  students: Array<Kept>;
+  tallies: Array<Tally>;
+};
+
+export type RecordReply = {
+  session: SessionItem;
+  record: Record;
+};

@@ -1,0 +1,15 @@
+import tailwindcss from '@tailwindcss/vite'
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  // No inline scripts or data: fonts: the Content-Security-Policy refuses them.
+  build: { target: 'es2022', assetsInlineLimit: 0, modulePreload: { polyfill: false } },
+  server: {
+    proxy: {
+      '/api': { target: 'http://127.0.0.1:8080' },
+      '/realtime': { target: 'http://127.0.0.1:8080', ws: true },
+    },
+  },
+})

@@ -1,0 +1,185 @@
+// Command wiretypes writes the interface's TypeScript types from the Go
+// structs that cross the wire: go run ./web/wiretypes > ui/src/wire/types.gen.ts
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"reflect"
+	"slices"
+	"strings"
+	"time"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/record"
+	"alpenglow/core/refusal"
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+	"alpenglow/live"
+	"alpenglow/web"
+)
+
+// roots are the types to write, with all they refer to.
+var roots = []any{
+	live.Connect{}, live.Failure{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{}, live.Since{}, live.ChangesReply{},
+	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, sheet.Op{}, session.Command{},
+	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.Join{}, web.RecordReply{},
+}
+
+// values lists what a named string may be.
+var values = map[reflect.Type][]string{
+	of[lesson.Paper]():        {string(lesson.PaperPlain), string(lesson.PaperDotted), string(lesson.PaperRuled), string(lesson.PaperSquared)},
+	of[lesson.Arrangement]():  {string(lesson.WholeClass), string(lesson.Individual)},
+	of[lesson.Permission]():   {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
+	of[lesson.Form]():         {string(lesson.FormRect), string(lesson.FormEllipse), string(lesson.FormLine)},
+	of[lesson.Tint]():         strs(lesson.Tints),
+	of[lesson.Ink]():          strs(lesson.Inks),
+	of[poll.Phase]():          {string(poll.Open), string(poll.Closed), string(poll.Revealed)},
+	of[record.Verdict]():      {string(record.Right), string(record.Wrong), string(record.NoVerdict)},
+	of[live.Role]():           {string(live.RoleStaff), string(live.RoleStudent)},
+	of[refusal.Code]():        strs(slices.Sorted(slices.Values(refusal.Codes()))),
+	of[lesson.Kind]():         nil, // written out in the unions
+	of[sheet.Kind]():          nil,
+	of[session.CommandKind](): nil,
+	of[live.NewsKind]():       nil,
+}
+
+func of[T any]() reflect.Type { return reflect.TypeFor[T]() }
+
+func strs[S ~string](list []S) []string {
+	out := make([]string, len(list))
+	for i, s := range list {
+		out[i] = string(s)
+	}
+	return out
+}
+
+func main() { os.Stdout.WriteString(Generate()) }
+
+// Generate gives the whole TypeScript file.
+func Generate() string {
+	g := &generator{written: map[reflect.Type]bool{}}
+	for _, root := range roots {
+		g.name(reflect.TypeOf(root))
+	}
+	return "// Written by web/wiretypes from the Go structs. Do not edit; run make types.\n\n" + strings.Join(g.out, "\n")
+}
+
+type generator struct {
+	written map[reflect.Type]bool
+	out     []string
+}
+
+// name gives a type as it is written where it is used, and writes named types once.
+func (g *generator) name(t reflect.Type) string {
+	switch {
+	case t == of[time.Time]():
+		return "string"
+	case t == of[json.RawMessage]():
+		return "unknown"
+	}
+	switch t.Kind() {
+	case reflect.Pointer:
+		return g.name(t.Elem())
+	case reflect.Slice:
+		return "Array<" + g.name(t.Elem()) + ">"
+	case reflect.Map:
+		return "{ [key: string]: " + g.name(t.Elem()) + " }"
+	case reflect.Bool:
+		return "boolean"
+	case reflect.Int, reflect.Int64, reflect.Float64:
+		return "number"
+	case reflect.String:
+		list, named := values[t]
+		if !named {
+			if t.Name() != "string" {
+				panic("no values for " + t.String())
+			}
+			return "string"
+		}
+		if !g.written[t] {
+			g.written[t] = true
+			g.out = append(g.out, fmt.Sprintf("export type %s = %s;\n", t.Name(), union(list)))
+		}
+		return t.Name()
+	case reflect.Struct:
+		g.object(t)
+		return t.Name()
+	}
+	panic("no TypeScript for " + t.String())
+}
+
+func union(list []string) string {
+	quoted := make([]string, len(list))
+	for i, s := range list {
+		quoted[i] = fmt.Sprintf("%q", s)
+	}
+	return strings.Join(quoted, " | ")
+}
+
+// object writes a struct: its own fields, and beside them the types it embeds
+// and the union that a field tagged oneof heads.
+func (g *generator) object(t reflect.Type) {
+	if g.written[t] {
+		return
+	}
+	g.written[t] = true
+	var own, beside []string
+	var oneof []string
+	for i := range t.NumField() {
+		f := t.Field(i)
+		if f.Anonymous && f.Tag.Get("json") == "" {
+			if g.unites(f.Type) {
+				beside = append(beside, g.name(f.Type))
+				continue
+			}
+			g.object(f.Type)
+			beside = append(beside, f.Type.Name())
+			continue
+		}
+		name, options, _ := strings.Cut(f.Tag.Get("json"), ",")
+		switch {
+		case name == "-" || slices.Contains(oneof, f.Name):
+			continue
+		case f.Tag.Get("oneof") != "":
+			oneof = strings.Fields(f.Tag.Get("oneof"))
+			beside = append(beside, g.cases(t, name, oneof))
+			continue
+		}
+		mark := ""
+		if strings.Contains(options, "omitempty") {
+			mark = "?"
+		}
+		own = append(own, fmt.Sprintf("  %s%s: %s;\n", name, mark, g.name(f.Type)))
+	}
+	parts := beside
+	if len(own) > 0 || len(beside) == 0 {
+		parts = append([]string{"{\n" + strings.Join(own, "") + "}"}, beside...)
+	}
+	g.out = append(g.out, fmt.Sprintf("export type %s = %s;\n", t.Name(), strings.Join(parts, " & ")))
+}
+
+func (g *generator) unites(t reflect.Type) bool {
+	for i := range t.NumField() {
+		if t.Field(i).Tag.Get("oneof") != "" {
+			return true
+		}
+	}
+	return false
+}
+
+// cases writes a discriminated union: each case has its kind and its body.
+func (g *generator) cases(t reflect.Type, kind string, fields []string) string {
+	var cases []string
+	for _, field := range fields {
+		f, ok := t.FieldByName(field)
+		if !ok {
+			panic(t.Name() + " has no field " + field)
+		}
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		cases = append(cases, fmt.Sprintf("{ %s: %q; %s: %s }", kind, name, name, g.name(f.Type)))
+	}
+	return "(\n  | " + strings.Join(cases, "\n  | ") + "\n)"
+}

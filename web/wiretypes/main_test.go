@@ -1,0 +1,64 @@
+package main
+
+import (
+	"encoding/json"
+	"os"
+	"strings"
+	"testing"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/refusal"
+	"alpenglow/core/sheet"
+	"alpenglow/live"
+)
+
+func TestTypesAreCurrent(t *testing.T) {
+	written, err := os.ReadFile("../../ui/src/wire/types.gen.ts")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if string(written) != Generate() {
+		t.Error("ui/src/wire/types.gen.ts is stale: run make types")
+	}
+}
+
+// Every refusal has a sentence in Go and one in the interface's message files.
+func TestEveryRefusalHasItsSentences(t *testing.T) {
+	text, err := os.ReadFile("../../ui/src/words/en.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var words struct {
+		Refusal map[string]string `json:"refusal"`
+	}
+	if err := json.Unmarshal(text, &words); err != nil {
+		t.Fatal(err)
+	}
+	for _, code := range refusal.Codes() {
+		if !strings.HasSuffix(refusal.New(code).Sentence(), ".") {
+			t.Errorf("%s: the sentence of the server is %q", code, refusal.New(code).Sentence())
+		}
+		if words.Refusal[string(code)] == "" {
+			t.Errorf("%s: no sentence in ui/src/words/en.json", code)
+		}
+	}
+	if len(words.Refusal) != len(refusal.Codes()) {
+		t.Errorf("%d sentences for %d refusals", len(words.Refusal), len(refusal.Codes()))
+	}
+}
+
+// The JSON that the TypeScript types promise.
+func TestGolden(t *testing.T) {
+	element := lesson.Element{ID: "m", Author: "noor", Z: 1, At: 2, X: 3, Y: 4, W: 5, H: 6, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "hi", Tint: "moss"}}}
+	for want, value := range map[string]any{
+		`{"id":"m","author":"noor","z":1,"at":2,"x":3,"y":4,"w":5,"h":6,"kind":"note","note":{"text":"hi","tint":"moss"}}`: element,
+		`{"id":"o","sheet":"s","kind":"hide","hide":{"mark":"m"}}`:                                                         sheet.Op{ID: "o", Sheet: "s", Kind: sheet.KindHide, Hide: &sheet.Target{Mark: "m"}},
+		`{"seq":7}`: sheet.View(sheet.Change{Seq: 7, Op: "o", By: "staff", At: 1, Put: []lesson.Element{{ID: "m", Hidden: true}}}, sheet.Actor{ID: "noor"}),
+		`{"kind":"changes","changes":{"sheet":"s","frame":"f","owner":"class","changes":[{"seq":7}]}}`: live.News{Kind: live.NewsChanges,
+			Changes: &live.SheetChanges{Sheet: "s", Frame: "f", Owner: "class", Changes: []sheet.Change{{Seq: 7}}}},
+	} {
+		if got, err := json.Marshal(value); err != nil || string(got) != want {
+			t.Errorf("got %s\nwant %s (%v)", got, want, err)
+		}
+	}
+}
