@@ -37,7 +37,7 @@ func moonAndTides() lesson.Board {
 			Fixed: []lesson.Element{
 				shape("sun", 80, 430, 220, 220, lesson.Shape{Form: lesson.FormEllipse, Ink: "ember", Fill: "apricot", Width: 5}),
 				text("sun-name", "Sun", 158, 664, 120, 36),
-				shape("ray-1", 350, 460, 150, 8, ray), shape("ray-2", 350, 536, 150, 8, ray), shape("ray-3", 350, 612, 150, 8, ray),
+				shape("ray-1", 350, 460, 150, 0, ray), shape("ray-2", 350, 536, 150, 0, ray), shape("ray-3", 350, 612, 150, 0, ray),
 				shape("way", 700, 240, 600, 600, lesson.Shape{Form: lesson.FormEllipse, Ink: "night", Width: 3, Dash: true}),
 				shape("earth", 930, 470, 140, 140, lesson.Shape{Form: lesson.FormEllipse, Ink: "lake", Fill: "glacier", Width: 5}),
 				text("earth-name", "Earth", 953, 516, 140, 34),
@@ -47,7 +47,7 @@ func moonAndTides() lesson.Board {
 		{
 			ID: "month", Title: "From new moon to new moon", Prompt: "One answer is right.",
 			Paper: lesson.PaperDotted, Arrangement: lesson.WholeClass, Permission: lesson.Look,
-			Fixed: []lesson.Element{{ID: "month-poll", X: 300, Y: 200, W: 1000, H: 640, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+			Fixed: []lesson.Element{{ID: "month-poll", X: 260, Y: 220, W: 1080, H: 500, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
 				Text: "How long is it from one new moon to the next?",
 				Choices: []poll.Choice{
 					{ID: "week", Text: "7 days"}, {ID: "fortnight", Text: "14.77 days"}, {ID: "synodic", Text: "29.53 days", Right: true}, {ID: "year", Text: "365.24 days"},

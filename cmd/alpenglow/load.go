@@ -1,6 +1,209 @@
 package main
 
-import "context"
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"os"
+	"runtime"
+	"slices"
+	"strings"
+	"sync"
+	"time"
+)
 
-func load(ctx context.Context, args []string) error  { return nil }
-func relay(ctx context.Context, args []string) error { return nil }
+// loadOptions say what load is put on which server.
+type loadOptions struct {
+	url               string
+	classes, students int
+	seconds           int
+	rate              float64
+	database          string
+	databasePID       int
+	relay             bool
+	header            bool
+}
+
+// load lets N classes work on a running server through its public interface,
+// measures, and compares what every client was told with the database.
+func load(ctx context.Context, args []string) error {
+	var o loadOptions
+	flags := flag.NewFlagSet("load", flag.ContinueOnError)
+	flags.StringVar(&o.url, "url", "http://127.0.0.1:8080", "address of the server")
+	flags.IntVar(&o.classes, "classes", 10, "number of classes")
+	flags.IntVar(&o.students, "students", 30, "students in a class")
+	flags.IntVar(&o.seconds, "seconds", 60, "how long they work")
+	flags.Float64Var(&o.rate, "rate", 1, "operations a second of one student")
+	flags.StringVar(&o.database, "database", "", "PostgreSQL URL, to compare with (left out: no comparison)")
+	flags.IntVar(&o.databasePID, "database-pid", 0, "process of PostgreSQL, to measure it (left out: not measured)")
+	flags.BoolVar(&o.relay, "relay", false, "the server is a bare relay (alpenglow relay), the yardstick")
+	flags.BoolVar(&o.header, "header", false, "print the heading of the table first")
+	if err := flags.Parse(args); err != nil {
+		return err
+	}
+	if o.header {
+		fmt.Println("| server | classes x students | ops/s | deliveries/s | seen p50 / p95 / p99 ms | acknowledged p50 / p95 / p99 ms | server CPU | database CPU | server MiB | database MiB | idle KiB a student | lost / double / refused |")
+		fmt.Println("| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |")
+	}
+	r, err := o.run(ctx)
+	if err != nil {
+		return err
+	}
+	fmt.Println(r.row(o))
+	if r.lost+r.double+r.refused > 0 {
+		return fmt.Errorf("%d operations lost, %d double, %d refused", r.lost, r.double, r.refused)
+	}
+	return nil
+}
+
+// report is what a run measured.
+type report struct {
+	seen, acked                []time.Duration
+	ops                        int
+	took                       time.Duration
+	serverCPU, databaseCPU     float64 // cores
+	serverMemory, databaseMem  int64   // bytes
+	idle                       float64 // bytes a student
+	lost, double, refused      int
+	checkedClients, checkedOps int
+}
+
+func (o loadOptions) run(ctx context.Context) (report, error) {
+	var r report
+	server := meter{url: o.url}
+	before, err := server.read(ctx)
+	if err != nil {
+		return r, fmt.Errorf("read the server's metrics: %w", err)
+	}
+	classes, err := o.gather(ctx)
+	if err != nil {
+		return r, err
+	}
+	var clients []*client
+	for _, k := range classes {
+		clients = append(clients, k.clients...)
+	}
+	defer func() {
+		for _, c := range clients {
+			c.conn.Close()
+		}
+	}()
+	select {
+	case <-time.After(3 * time.Second): // let the server come to rest
+	case <-ctx.Done():
+		return r, ctx.Err()
+	}
+	idle, err := server.read(ctx)
+	if err != nil {
+		return r, err
+	}
+	r.idle = float64(idle.memory-before.memory) / float64(len(clients))
+	databaseBefore := processTreeCPU(o.databasePID)
+
+	start := time.Now()
+	end := start.Add(time.Duration(o.seconds) * time.Second)
+	var working sync.WaitGroup
+	for i, c := range clients {
+		first := start.Add(time.Duration(float64(i) / float64(len(clients)) / o.rate * float64(time.Second)))
+		working.Go(func() { c.work(ctx, first, end, time.Duration(float64(time.Second)/o.rate)) })
+	}
+	working.Wait()
+	r.took = time.Since(start)
+	after, err := server.read(ctx)
+	if err != nil {
+		return r, err
+	}
+	r.serverCPU = (after.cpu - idle.cpu) / r.took.Seconds()
+	r.serverMemory = after.memory
+	r.databaseCPU = (processTreeCPU(o.databasePID) - databaseBefore) / r.took.Seconds()
+	r.databaseMem = processTreeMemory(o.databasePID)
+	settle(classes, 20*time.Second)
+	for _, c := range clients {
+		c.mu.Lock()
+		r.seen, r.acked = append(r.seen, c.seen...), append(r.acked, c.acked...)
+		r.ops += c.sent
+		r.refused += c.refused
+		r.double += c.double
+		r.lost += c.sent - c.refused - len(c.acked)
+		c.mu.Unlock()
+	}
+	if o.database != "" {
+		err = o.compare(ctx, classes, &r)
+	}
+	slices.Sort(r.seen)
+	slices.Sort(r.acked)
+	return r, err
+}
+
+// settle waits until everybody has seen the last change of their class, or
+// nothing more comes.
+func settle(classes []*class, atMost time.Duration) {
+	deadline := time.Now().Add(atMost)
+	for time.Now().Before(deadline) {
+		done := true
+		for _, k := range classes {
+			saved := 0
+			for _, c := range k.clients {
+				c.mu.Lock()
+				saved += len(c.acked)
+				c.mu.Unlock()
+			}
+			for _, c := range k.clients {
+				c.mu.Lock()
+				done = done && c.waiting == 0 && int(c.seq) >= saved
+				c.mu.Unlock()
+			}
+		}
+		if done {
+			return
+		}
+		time.Sleep(100 * time.Millisecond)
+	}
+}
+
+func (r report) row(o loadOptions) string {
+	name := "Alpenglow"
+	if o.relay {
+		name = "bare relay"
+	}
+	per := func(n int) string { return fmt.Sprintf("%.0f", float64(n)/r.took.Seconds()) }
+	mib := func(n int64) string {
+		if n == 0 {
+			return "–"
+		}
+		return fmt.Sprint(n >> 20)
+	}
+	cores := func(c float64) string {
+		if c == 0 {
+			return "–"
+		}
+		return fmt.Sprintf("%.2f", c)
+	}
+	return "| " + strings.Join([]string{
+		name, fmt.Sprintf("%d x %d", o.classes, o.students), per(r.ops), per(len(r.seen)), percentiles(r.seen), percentiles(r.acked),
+		cores(r.serverCPU), cores(r.databaseCPU), mib(r.serverMemory), mib(r.databaseMem), fmt.Sprintf("%.0f", r.idle/1024),
+		fmt.Sprintf("%d / %d / %d", r.lost, r.double, r.refused),
+	}, " | ") + " |"
+}
+
+// percentiles gives p50, p95 and p99 (nearest rank) of sorted times in milliseconds.
+func percentiles(sorted []time.Duration) string {
+	if len(sorted) == 0 {
+		return "–"
+	}
+	at := func(share float64) string {
+		i := min(len(sorted)-1, int(share*float64(len(sorted))))
+		return fmt.Sprintf("%.1f", float64(sorted[i].Microseconds())/1000)
+	}
+	return at(.50) + " / " + at(.95) + " / " + at(.99)
+}
+
+// machine describes where the figures come from.
+func machine() string {
+	memory, _ := os.ReadFile("/proc/meminfo")
+	line, _, _ := strings.Cut(string(memory), "\n")
+	return fmt.Sprintf("%d cores, %s, %s", runtime.NumCPU(), strings.Join(strings.Fields(line), " "), runtime.Version())
+}
+
+var errNoDemo = errors.New("the server has no demo data: start it with alpenglow demo")

@@ -137,8 +137,14 @@ func (e *Element) Check() error {
 			return err
 		}
 		e.W, e.H = w, h
-	} else if !(e.W >= minSide && e.W <= FrameWidth && e.H >= minSide && e.H <= FrameHeight) {
-		return refusal.New(refusal.BadSize)
+	} else {
+		least := float64(minSide)
+		if e.Kind == KindShape && e.Shape.Form == FormLine {
+			least = 0 // a level line has no height
+		}
+		if !(e.W >= least && e.W <= FrameWidth && e.H >= least && e.H <= FrameHeight) {
+			return refusal.New(refusal.BadSize)
+		}
 	}
 	// Sums of tenths may exceed the edge by a rounding error.
 	const slack = 1e-6

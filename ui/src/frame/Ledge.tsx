@@ -1,9 +1,8 @@
 import {
-  Minus,
+  FoldHorizontal,
   MousePointer2,
-  MoveHorizontal,
+  UnfoldHorizontal,
   Pencil,
-  Plus,
   Redo2,
   StickyNote,
   Trash2,
@@ -54,18 +53,6 @@ export function Ledge(props: Props) {
           <Tool icon={Redo2} name={t('ledge.redo')} onClick={redo} />
         </>
       )}
-      <Tool
-        icon={Minus}
-        name={t('ledge.zoomOut')}
-        bare
-        onClick={hand.zoom > 1 ? () => change({ zoom: hand.zoom / 1.5 < 1.1 ? 1 : hand.zoom / 1.5 }) : null}
-      />
-      <Tool
-        icon={Plus}
-        name={t('ledge.zoomIn')}
-        bare
-        onClick={hand.zoom < 3.3 ? () => change({ zoom: hand.zoom * 1.5 }) : null}
-      />
       <Offers {...props} />
       <div className="ms-auto flex items-center gap-2 px-1">{children}</div>
     </div>
@@ -119,18 +106,20 @@ function Offers({ hand, change, mark, onStyle, onEdit, onRemove }: Props) {
         <>
           <Tool icon={Type} name={t('ledge.edit')} onClick={() => onEdit(mark)} />
           <Tool
-            icon={MoveHorizontal}
+            bare
+            icon={UnfoldHorizontal}
             name={t('ledge.wider')}
             onClick={mark.x + mark.w + 60 <= 1600 && mark.w < 900 ? () => onStyle(mark, { w: mark.w + 60 }) : null}
           />
           <Tool
-            icon={Minus}
+            bare
+            icon={FoldHorizontal}
             name={t('ledge.narrower')}
             onClick={mark.w > 200 ? () => onStyle(mark, { w: mark.w - 60 }) : null}
           />
         </>
       )}
-      <Tool icon={Trash2} name={t('ledge.remove')} onClick={() => onRemove(mark)} />
+      <Tool bare icon={Trash2} name={t('ledge.remove')} onClick={() => onRemove(mark)} />
     </Group>
   )
 }
@@ -181,7 +170,7 @@ function Swatches<C extends string>({ name, all, words, ground, square, value, o
           title={t(`${words}.${colour}`)}
           aria-pressed={colour === value}
           onClick={() => onPick(colour)}
-          className={`grid size-8 place-items-center rounded-lg ${colour === value ? 'outline-3 -outline-offset-2 outline-dusk' : 'hover:bg-mist'}`}
+          className={`grid h-9 w-7.5 place-items-center rounded-lg sm:w-9 ${colour === value ? 'outline-3 -outline-offset-2 outline-dusk' : 'hover:bg-mist'}`}
         >
           <span
             className={`size-5 border border-edge ${square ? 'rounded-[3px_3px_6px_6px]' : 'rounded-full'} ${ground[colour]}`}

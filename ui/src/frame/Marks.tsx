@@ -1,7 +1,7 @@
 import { memo, type ReactNode } from 'react'
 import type { Element } from '../wire/types.gen'
 import { inkStroke, tintFill } from './colours'
-import { CELL } from './geometry'
+import { CELL, columnWidths } from './geometry'
 import { StrokeMark } from './StrokeMark'
 import { WrittenMark } from './WrittenMark'
 
@@ -93,6 +93,11 @@ const TableMark = memo(function TableMark({ mark }: { mark: Element & { kind: 't
       className="absolute table-fixed border-collapse bg-paper"
       style={{ left: mark.x, top: mark.y, width: mark.w, height: mark.h, fontSize: CELL.size }}
     >
+      <colgroup>
+        {columnWidths(mark.table.rows, mark.w).map((width, i) => (
+          <col key={i} style={{ width }} />
+        ))}
+      </colgroup>
       <thead className="bg-mist">
         <tr>
           {head?.map((text, i) => (

@@ -37,7 +37,7 @@ export function PollCard({ mark, phase, chosen, onChoose, counts, onFrame = fals
   return (
     <fieldset
       className="rounded-[0.6em] border-2 border-line bg-paper p-[0.9em]"
-      style={{ fontSize: onFrame ? 32 : 17, minHeight: onFrame ? mark.h : undefined }}
+      style={{ fontSize: onFrame ? 34 : 17, minHeight: onFrame ? mark.h : undefined }}
     >
       <legend className="float-start mb-[0.6em] w-full px-0 font-display text-[1.3em] leading-tight font-semibold">
         {text}
@@ -45,7 +45,7 @@ export function PollCard({ mark, phase, chosen, onChoose, counts, onFrame = fals
       <div className="clear-both flex flex-col gap-[0.45em]">
         {choices.map((choice) => {
           const mine = choice.id === chosen
-          const isRight = choice.right === true && (counts !== undefined || phase === 'revealed')
+          const isRight = choice.right === true && phase === 'revealed'
           const count = counts?.[choice.id] ?? 0
           return (
             <label

@@ -12,6 +12,7 @@ import { Ledge } from './Ledge'
 import { LiveInk } from './LiveInk'
 import type { MarkActions } from './Marks'
 import { Writing } from './WrittenMark'
+import { ZoomButtons } from './ZoomButtons'
 
 type Props = {
   frame: Frame
@@ -128,6 +129,7 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
           onGround={() => change({ selected: null })}
           over={() => (works && hand.tool === 'pen' ? <LiveInk scale={scale} pen={hand.pen} onStroke={drawn} /> : null)}
         />
+        <ZoomButtons zoom={hand.zoom} onZoom={(zoom) => change({ zoom })} />
       </div>
       {writing && (
         <div className="flex items-end gap-2 border-t border-line bg-mist p-3">

@@ -1,10 +1,10 @@
 import type { Element, Frame, Tint } from '../wire/types.gen'
 import { token } from './colours'
-import { CELL, FRAME, GRID, LINE, NOTE, PROMPT, strokePath } from './geometry'
+import { CELL, columnWidths, FRAME, GRID, LINE, NOTE, PROMPT, strokePath } from './geometry'
 
 type Context = CanvasRenderingContext2D
-const font = (size: number, weight = 400) => `${weight} ${size}px ${token0('sans')}`
-const token0 = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--font-${name}`)
+const family = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--font-${name}`)
+const font = (size: number, weight = 400) => `${weight} ${size}px ${family('sans')}`
 
 /** Paints a frame with its marks onto a canvas of a width in CSS pixels. */
 export function paint(
@@ -22,7 +22,7 @@ export function paint(
   to.textBaseline = 'top'
   paper(to, frame)
   to.fillStyle = token('night')
-  to.font = `650 ${PROMPT.size}px ${token0('display')}`
+  to.font = `650 ${PROMPT.size}px ${family('display')}`
   lines(to, frame.prompt, PROMPT.width).forEach((line, i) =>
     to.fillText(line, PROMPT.x, PROMPT.y + i * PROMPT.size * 1.15),
   )
@@ -114,20 +114,23 @@ function note(to: Context, text: string, tint: Tint, w: number, h: number) {
 }
 
 function table(to: Context, rows: string[][], w: number, h: number) {
-  const columns = Math.max(...rows.map((r) => r.length))
-  const [cw, rh] = [w / columns, h / rows.length]
+  const widths = columnWidths(rows, w)
+  const rh = h / rows.length
   to.strokeStyle = token('edge')
   to.lineWidth = 2
-  rows.forEach((row, y) =>
+  rows.forEach((row, y) => {
+    let left = 0
     row.forEach((cell, x) => {
+      const width = widths[x]!
       to.fillStyle = y === 0 ? token('mist') : token('paper')
-      to.fillRect(x * cw, y * rh, cw, rh)
-      to.strokeRect(x * cw, y * rh, cw, rh)
+      to.fillRect(left, y * rh, width, rh)
+      to.strokeRect(left, y * rh, width, rh)
       to.fillStyle = token('night')
       to.font = font(CELL.size, y === 0 ? 650 : 400)
-      to.fillText(cell, x * cw + 14, y * rh + (rh - CELL.size) / 2, cw - 20)
-    }),
-  )
+      to.fillText(cell, left + 14, y * rh + (rh - CELL.size) / 2, width - 20)
+      left += width
+    })
+  })
 }
 
 function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: string | undefined) {

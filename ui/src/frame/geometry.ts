@@ -11,6 +11,14 @@ export const NOTE = { size: 28, padding: 18, tab: 26, tabSize: 20, width: 300, h
 export const PROMPT = { x: 60, y: 48, size: 50, width: 1480 }
 export const CELL = { size: 28 }
 
+/** The widths of a table's columns, by their longest words. */
+export function columnWidths(rows: string[][], width: number): number[] {
+  const longest: number[] = []
+  for (const row of rows) row.forEach((cell, i) => (longest[i] = Math.max(longest[i] ?? 0, cell.length + 3)))
+  const all = longest.reduce((sum, n) => sum + n, 0)
+  return longest.map((n) => (width * n) / all)
+}
+
 /** The distance of dots, rules and squares. */
 export const GRID: Record<Frame['paper'], number> = { plain: 0, dotted: 40, ruled: 50, squared: 40 }
 

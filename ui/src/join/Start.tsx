@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type FormEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
@@ -14,6 +14,7 @@ export function Start() {
   const { t } = useTranslation()
   const { code: linked } = useParams()
   const navigate = useNavigate()
+  const queries = useQueryClient()
   const [code, setCode] = useState(linked ?? '')
   const [name, setName] = useState('')
   const [checked, setFound] = useState<JoinFound | null>(null)
@@ -46,7 +47,11 @@ export function Start() {
   }
 
   const check = (typed: string) => attempt<JoinFound>('/join/check', { code: typed }, setFound)
-  const enter = () => attempt<Seat>('/join', { code, name }, (s) => void navigate(`/lesson/${s.session}`))
+  const enter = () =>
+    attempt<Seat>('/join', { code, name }, (s) => {
+      queries.removeQueries({ queryKey: ['me'] })
+      void navigate(`/lesson/${s.session}`)
+    })
   const leave = () => attempt('/leave', {}, () => void me.refetch())
 
   useEffect(() => {

@@ -17,7 +17,7 @@ export function Trail({ staff }: { staff: Staff }) {
     [...work.values()].filter((w) => w.frame === frame && w.marks > 0 && people.has(w.author)).length
   return (
     <nav aria-label={t('run.trail')} className="border-b border-line bg-linear-to-b from-paper to-snow px-4 pt-2 pb-2">
-      <ol className="flex gap-1 overflow-x-auto">
+      <ol className="flex overflow-x-auto">
         {frames.map((frame, i) => {
           const done = count(frame.id)
           const all = people.size
@@ -26,7 +26,7 @@ export function Trail({ staff }: { staff: Staff }) {
           const Sign = frame.arrangement === 'individual' ? User : Users
           const next = frames[i + 1] ? rise(i + 1) : null
           return (
-            <li key={frame.id} className="relative min-w-36 grow">
+            <li key={frame.id} className="relative min-w-36 grow basis-0">
               {next !== null && (
                 <svg
                   aria-hidden="true"
@@ -50,7 +50,7 @@ export function Trail({ staff }: { staff: Staff }) {
                 aria-current={on ? 'step' : undefined}
                 aria-label={`${t('run.station', { n: i + 1, title: frame.title, arrangement: t(`run.${frame.arrangement}`), count: done, all })} ${on ? '' : t('run.goTo', { n: i + 1, title: frame.title })}`}
                 onClick={() => void lesson.command({ kind: 'go', go: { frame: frame.id } }).catch(() => undefined)}
-                className="relative flex w-full flex-col items-center rounded-lg px-1 hover:bg-mist/70"
+                className="relative flex w-full underline-offset-4 flex-col items-center rounded-lg px-1 hover:underline"
                 style={{ paddingTop: rise(i) }}
               >
                 <svg aria-hidden="true" width="40" height="40" viewBox="0 0 40 40">

@@ -215,6 +215,7 @@ export class Lesson {
   private hear(news: wire.News) {
     switch (news.kind) {
       case 'changes':
+        this.meet(news.changes)
         if (!this.sheets.take(news.changes)) void this.catchUp(news.changes.sheet)
         if (news.changes.work) this.heardWork(news.changes.work)
         this.show()
@@ -232,6 +233,12 @@ export class Lesson {
       case 'state':
         this.heardState(news.state)
     }
+  }
+
+  /** Staff hears of every sheet; one that was made after the frame was opened begins empty here. */
+  private meet({ sheet, frame, owner }: wire.SheetChanges) {
+    const here = this.state.getState().staff?.state.frame
+    if (here === frame && !this.sheets.has(sheet)) this.sheets.load({ sheet, frame, owner, seq: 0, marks: [] })
   }
 
   private heardState(state: wire.State) {

@@ -33,7 +33,7 @@ export class Sheets {
   load(view: SheetView) {
     const old = this.held.get(view.sheet)
     if (old && old.seq > view.seq) return
-    const held: Held = { ...view, saved: new Map(view.marks.map((m) => [m.id, m])), early: new Map() }
+    const held: Held = { ...view, saved: new Map(view.marks.map((m) => [m.id, m])), early: old?.early ?? new Map() }
     this.held.set(view.sheet, held)
     this.settle(held)
     for (const change of this.unclaimed.get(view.sheet) ?? []) held.early.set(change.seq, change)

@@ -1,0 +1,93 @@
+// Takes the pictures in docs/screenshots from the demo data: npx playwright test -c screenshots.config.ts
+import { test } from '@playwright/test'
+import { mkdirSync } from 'node:fs'
+import { join as path } from 'node:path'
+import { addNote, device, draw, join, phone, saved, signIn, startSession } from './support/people'
+import { DemoServer } from './support/server'
+
+const folder = process.env.PICTURES ?? path(import.meta.dirname, '../docs/screenshots')
+
+test('pictures of the main views', async ({ browser }) => {
+  mkdirSync(folder, { recursive: true })
+  const server = await DemoServer.start()
+  try {
+    const shot = (page: import('@playwright/test').Page, name: string) => page.screenshot({ path: path(folder, `${name}.png`) })
+    const teacher = await device(browser, server.url)
+    await teacher.goto('/')
+    await shot(teacher, 'start')
+    await signIn(teacher)
+    await teacher.waitForTimeout(300)
+    await shot(teacher, 'boards')
+    const code = await startSession(teacher)
+
+    const names = ['Noor', 'Kenji', 'Amara', 'Tomás', 'Liv', 'Samir', 'Oskar', 'Vera']
+    const students = []
+    for (const name of names) {
+      const page = await device(browser, server.url, name === 'Noor' ? phone : undefined)
+      await join(page, code.toLowerCase(), name)
+      students.push(page)
+    }
+    const [noor, kenji, amara, tomas, liv, samir] = students as [(typeof students)[0], ...typeof students]
+    const notes: Array<[typeof noor, string, string]> = [
+      [kenji!, 'High tide is about 50 min later every day', 'glacier'],
+      [amara!, 'between low and high there are 6 h 12 min', 'moss'],
+      [tomas!, 'always 2 high 2 low', 'apricot'],
+      [liv!, 'Is it the Moon that moves?', 'lilac'],
+      [samir!, 'Wednesday has the latest tides', 'rose'],
+      [noor, 'Why not exactly 24 hours??', 'apricot'],
+    ]
+    for (const [page, text, tint] of notes) {
+      await addNote(page, text)
+      await page.getByRole('button', { name: `Your note: ${text}` }).focus()
+      await page.getByRole('button', { name: tint, exact: true }).click()
+      await saved(page)
+    }
+    await kenji!.waitForTimeout(400)
+    await shot(kenji!, 'student-notes')
+    await shot(noor, 'student-phone-notes')
+    await shot(teacher, 'run')
+    await teacher.getByRole('button', { name: /^Join code/ }).click()
+    await teacher.waitForTimeout(600)
+    await shot(teacher, 'code')
+    await teacher.keyboard.press('Escape')
+
+    await teacher.getByRole('button', { name: /Lead everybody to frame 2/ }).click()
+    const circle = (x: number, y: number, r: number): Array<[number, number]> =>
+      Array.from({ length: 15 }, (_, i) => [x + (r * Math.cos(i / 2.2)) / 1.6, y + r * Math.sin(i / 2.2)])
+    for (const [i, page] of students.slice(0, 6).entries()) {
+      await page.getByRole('button', { name: 'Pen', exact: true }).waitFor()
+      await draw(page, circle([0.62, 0.62, 0.44, 0.62, 0.81, 0.72][i]!, [0.24, 0.84, 0.54, 0.24, 0.54, 0.3][i]!, 0.06))
+      await saved(page)
+    }
+    await addNote(noor, 'half is lit from the left side')
+    await saved(noor)
+    await shot(noor, 'student-phone-draw')
+    await shot(kenji!, 'student-draw')
+    await teacher.waitForTimeout(800)
+    await shot(teacher, 'monitor')
+    await teacher.getByRole('button', { name: /Open Noor's frame large/ }).click()
+    await teacher.waitForTimeout(400)
+    await shot(teacher, 'monitor-large')
+    await teacher.keyboard.press('Escape')
+
+    await teacher.getByRole('button', { name: /Lead everybody to frame 3/ }).click()
+    for (const [i, page] of students.slice(0, 7).entries()) {
+      await page.getByRole('radio', { name: i % 3 === 0 ? '14.77 days' : '29.53 days' }).check()
+      await saved(page)
+    }
+    await shot(noor, 'student-phone-poll')
+    await teacher.waitForTimeout(300)
+    await shot(teacher, 'poll')
+    await teacher.getByRole('button', { name: 'Show the right answer' }).click()
+    await noor.getByText('is not right').waitFor()
+    await teacher.getByRole('button', { name: 'Finish' }).click()
+    await teacher.getByRole('button', { name: 'Finish and open the record' }).click()
+    await teacher.getByRole('heading', { name: 'By student' }).waitFor()
+    await teacher.waitForTimeout(500)
+    await teacher.screenshot({ path: path(folder, 'record.png'), fullPage: false })
+    await teacher.getByRole('heading', { name: 'By student' }).evaluate((e) => e.scrollIntoView())
+    await shot(teacher, 'record-students')
+  } finally {
+    await server.remove()
+  }
+})

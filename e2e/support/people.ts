@@ -1,0 +1,76 @@
+import { AxeBuilder } from '@axe-core/playwright'
+import { expect, type Browser, type Page } from '@playwright/test'
+
+export const desk = { width: 1280, height: 800 }
+export const phone = { width: 390, height: 844 }
+
+/** A page of its own, as on a device of its own. */
+export async function device(browser: Browser, url: string, viewport = desk): Promise<Page> {
+  const context = await browser.newContext({ baseURL: url, viewport, hasTouch: viewport === phone, reducedMotion: 'reduce' })
+  const page = await context.newPage()
+  page.on('console', (message) => {
+    // A missing network is part of the lesson; anything else on the console is a defect.
+    if (message.type() === 'error' && !/Failed to load resource|WebSocket connection|ERR_/.test(message.text())) {
+      throw new Error(`console: ${message.text()}`)
+    }
+  })
+  page.on('pageerror', (error) => {
+    throw error
+  })
+  return page
+}
+
+export async function signIn(page: Page) {
+  await page.goto('/sign-in')
+  await page.getByLabel('E-mail').fill('ines.aldana@tern-harbour.example')
+  await page.getByLabel('Password').fill('moon-and-tides')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Boards' })).toBeVisible()
+}
+
+/** Starts a session of the demo's board and returns its join code. */
+export async function startSession(page: Page): Promise<string> {
+  await page.getByRole('button', { name: 'Start a session of Moon and tides' }).click()
+  const pill = page.getByRole('button', { name: /^Join code/ })
+  await expect(pill).toBeVisible()
+  return (await pill.innerText()).trim()
+}
+
+export async function join(page: Page, code: string, name: string) {
+  await page.goto('/')
+  await page.getByLabel('Code of the lesson').fill(code)
+  await page.getByRole('button', { name: 'Go on', exact: true }).click()
+  await page.getByLabel('Your name').fill(name)
+  await page.getByRole('button', { name: 'Join', exact: true }).click()
+  await expect(page).toHaveURL(/\/lesson\//)
+  await saved(page)
+}
+
+/** Waits until the screen says that all is saved. */
+export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
+
+export async function addNote(page: Page, text: string) {
+  await page.getByRole('button', { name: 'Note', exact: true }).click()
+  await page.getByLabel('Write here').fill(text)
+  await page.getByLabel('Write here').blur()
+  await expect(page.getByRole('button', { name: `Your note: ${text}` })).toBeVisible()
+}
+
+/** Draws a line through points given as shares of the frame. */
+export async function draw(page: Page, points: Array<[number, number]>) {
+  await page.getByRole('button', { name: 'Pen', exact: true }).click()
+  const box = (await page.locator('[data-part=ink]').boundingBox())!
+  const at = ([x, y]: [number, number]) => [box.x + x * box.width, box.y + y * box.height] as const
+  await page.mouse.move(...at(points[0]!))
+  await page.mouse.down()
+  for (const point of points.slice(1)) await page.mouse.move(...at(point), { steps: 6 })
+  await page.mouse.up()
+}
+
+/** Fails when axe finds anything, or when there is nothing for it to look at. */
+export async function accessible(page: Page) {
+  expect(await page.getByRole('main').or(page.getByRole('dialog')).count()).toBeGreaterThan(0)
+  expect(await page.getByRole('heading').count()).toBeGreaterThan(0)
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([])
+}
