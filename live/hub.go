@@ -17,6 +17,7 @@ import (
 	"alpenglow/store"
 
 	"github.com/centrifugal/centrifuge"
+	"github.com/google/uuid"
 	"github.com/prometheus/client_golang/prometheus"
 )
 
@@ -25,6 +26,7 @@ const (
 	keepFor   = 10 * time.Minute // how long what is not used stays in memory
 	patience  = 10 * time.Second // how long one call to the database may take
 	laneQueue = 4096             // operations waiting for one committer
+	attempts  = 8                // tries of a command when other servers change the same session
 )
 
 // Hub holds the sessions in progress on this server. Any number of servers may
@@ -95,6 +97,9 @@ type held struct {
 
 // session gives a session in memory and loads it when it is not there.
 func (h *Hub) session(ctx context.Context, id string) (*running, error) {
+	if uuid.Validate(id) != nil {
+		return nil, refusal.New(refusal.NotFound)
+	}
 	h.mu.Lock()
 	r, ok := h.sessions[id]
 	if !ok {
@@ -159,6 +164,9 @@ func (h *Hub) hold(ctx context.Context, id string) (*held, error) {
 	h.mu.Unlock()
 	if ok {
 		return at, nil
+	}
+	if uuid.Validate(id) != nil {
+		return nil, refusal.New(refusal.NoSuchSheet)
 	}
 	key, err := h.store.SheetKey(ctx, id)
 	if err != nil {

@@ -14,7 +14,6 @@ import (
 const (
 	gather   = 4 * time.Millisecond // how long a committer waits for company
 	groupMax = 512                  // operations in one statement
-	attempts = 8                    // tries when other servers write the same sheet
 )
 
 // request is one operation on its way.
@@ -101,12 +100,12 @@ type accepted struct {
 }
 
 // commit applies and saves a group. What another server got in before is
-// read, and the rest applied again.
+// read, and the rest applied again, for as long as patience lasts.
 func (l *lane) commit(group []*request) {
 	ctx, cancel := context.WithTimeout(context.Background(), patience)
 	defer cancel()
 	work := l.bySheet(ctx, group)
-	for try := 0; len(work) > 0; try++ {
+	for len(work) > 0 {
 		var batches []store.Batch
 		for _, s := range work {
 			l.apply(ctx, s)
@@ -129,7 +128,7 @@ func (l *lane) commit(group []*request) {
 			case len(s.accepted) == 0:
 			case stored[s.at.key.ID]:
 				l.finish(s)
-			case err == nil && try < attempts:
+			case err == nil && ctx.Err() == nil:
 				l.stale(ctx, s)
 				return false
 			default:

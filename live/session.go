@@ -224,10 +224,13 @@ func (h *Hub) since(ctx context.Context, r *running, a sheet.Actor, ask Since) (
 	if err != nil {
 		return nil, err
 	}
-	for i := range changes {
-		changes[i] = sheet.View(changes[i], a)
+	// Read after the changes: what was put away meanwhile is left out of them.
+	at.mu.Lock()
+	defer at.mu.Unlock()
+	if err := h.catchUp(ctx, at); err != nil {
+		return nil, err
 	}
-	return changes, nil
+	return at.sheet.History(changes, a), nil
 }
 
 // work counts what everybody has on every frame of a session.

@@ -149,6 +149,19 @@ func View(c Change, a Actor) Change {
 	return seen
 }
 
+// History gives past changes as the actor may see them now. What has been
+// hidden or removed since is left out of the changes before that, too.
+func (s *Sheet) History(past []Change, a Actor) []Change {
+	seen := make([]Change, len(past))
+	for i, c := range past {
+		if !a.Staff {
+			c.Put = slices.DeleteFunc(slices.Clone(c.Put), func(e lesson.Element) bool { return !s.marks[e.ID].ClassSees() })
+		}
+		seen[i] = View(c, a)
+	}
+	return seen
+}
+
 // find gives a mark that the actor may know of.
 func (s *Sheet) find(id string, a Actor) (lesson.Element, error) {
 	e, ok := s.marks[id]

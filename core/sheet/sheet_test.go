@@ -252,6 +252,7 @@ func TestProperties(t *testing.T) {
 		s, replayed := sheet.New(owner), sheet.New(owner)
 		streams := map[sheet.Actor]picture{staff: {}, noor: {}, kenji: {}, amara: {}}
 		actors := []sheet.Actor{staff, noor, noor, kenji, amara}
+		var past []sheet.Change
 		var marks []string
 		take := func(c sheet.Change) {
 			stored, err := json.Marshal(c)
@@ -263,6 +264,7 @@ func TestProperties(t *testing.T) {
 				t.Fatal(err)
 			}
 			replayed.Take(back)
+			past = append(past, back)
 			for a, p := range streams {
 				if !a.MayRead(owner) {
 					continue
@@ -321,8 +323,26 @@ func TestProperties(t *testing.T) {
 			t.Fatalf("seed %d: the replayed sheet differs", seed)
 		}
 		for a, p := range streams {
-			if a.MayRead(owner) && !reflect.DeepEqual(p, byID(s.MarksFor(a))) {
+			if !a.MayRead(owner) {
+				continue
+			}
+			if !reflect.DeepEqual(p, byID(s.MarksFor(a))) {
 				t.Fatalf("seed %d: what %q was sent differs from what they may see", seed, a.ID)
+			}
+			late := picture{}
+			for i, c := range s.History(past, a) {
+				for _, e := range c.Put {
+					if now := byID(s.Marks())[e.ID]; !a.Staff && !now.ClassSees() {
+						t.Fatalf("seed %d: the history shows %q what is put away", seed, a.ID)
+					}
+				}
+				if c.Seq != int64(i+1) {
+					t.Fatalf("seed %d: a hole in the history at %d", seed, c.Seq)
+				}
+				late.take(c)
+			}
+			if !reflect.DeepEqual(p, late) {
+				t.Fatalf("seed %d: the history gives %q another picture", seed, a.ID)
 			}
 		}
 	}

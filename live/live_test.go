@@ -1,0 +1,277 @@
+package live
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"log/slog"
+	"reflect"
+	"sync"
+	"testing"
+	"time"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/refusal"
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+	"alpenglow/store"
+	"alpenglow/store/storetest"
+
+	"github.com/prometheus/client_golang/prometheus"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+var ctx = context.Background()
+
+func board() lesson.Board {
+	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+		Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
+	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
+		{ID: "one", Paper: lesson.PaperPlain, Arrangement: lesson.WholeClass, Permission: lesson.Add, Fixed: []lesson.Element{asked}},
+	}}
+}
+
+// house is a database with a running session and its class sheet.
+type house struct {
+	url      string
+	session  string
+	sheet    store.SheetKey
+	students []store.Participant
+}
+
+func newHouse(t testing.TB, students int) house {
+	t.Helper()
+	h := house{url: storetest.URL(t)}
+	s := storetest.Open(t, h.url)
+	teacher := store.Teacher{Email: "ines@ternharbour.example", Password: "x"}
+	if err := s.AddTeacher(ctx, &teacher); err != nil {
+		t.Fatal(err)
+	}
+	id, err := s.AddBoard(ctx, teacher.ID, board())
+	if err != nil {
+		t.Fatal(err)
+	}
+	state, _ := session.Start(board())
+	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: board()}, State: store.JSON[session.State]{V: state}}
+	if err := s.StartSession(ctx, &n, id); err != nil {
+		t.Fatal(err)
+	}
+	h.session = n.ID
+	for i := range students {
+		p, err := s.Join(ctx, n.ID, 400, []byte{byte(i)}, func([]string) string { return fmt.Sprint("Student ", i) })
+		if err != nil {
+			t.Fatal(err)
+		}
+		h.students = append(h.students, p)
+	}
+	if h.sheet, err = s.EnsureSheet(ctx, n.ID, "one", sheet.ClassOwner); err != nil {
+		t.Fatal(err)
+	}
+	return h
+}
+
+// hub starts a server process's worth of hub on the house's database.
+func (h house) hub(t testing.TB) *Hub {
+	t.Helper()
+	hub, err := New(storetest.Open(t, h.url), slog.New(slog.NewTextHandler(io.Discard, nil)), prometheus.NewRegistry())
+	if err != nil {
+		t.Fatal(err)
+	}
+	return hub
+}
+
+// do sends an operation through a hub and waits for the answer.
+func (h house) do(t testing.TB, hub *Hub, a sheet.Actor, op sheet.Op) (sheet.Result, error) {
+	t.Helper()
+	r, err := hub.session(ctx, h.session)
+	if err != nil {
+		t.Fatal(err)
+	}
+	type answer struct {
+		result sheet.Result
+		err    error
+	}
+	answered := make(chan answer, 1)
+	hub.submit(&request{session: r, sheet: op.Sheet, actor: a, op: op, done: func(res sheet.Result, err error) { answered <- answer{res, err} }})
+	select {
+	case got := <-answered:
+		return got.result, got.err
+	case <-time.After(20 * time.Second):
+		t.Fatal("no answer")
+		return sheet.Result{}, nil
+	}
+}
+
+func (h house) note(text string) sheet.Op {
+	return sheet.Op{ID: store.NewID(), Sheet: h.sheet.ID, Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}
+}
+
+func (h house) check(t *testing.T, want int64) *sheet.Sheet {
+	t.Helper()
+	s := storetest.Open(t, h.url)
+	loaded, err := s.LoadSheet(ctx, h.sheet)
+	if err != nil {
+		t.Fatal(err)
+	}
+	changes, err := s.ChangesSince(ctx, h.sheet.ID, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	replayed := sheet.New(sheet.ClassOwner)
+	for i, c := range changes {
+		if c.Seq != int64(i+1) {
+			t.Fatalf("number %d at place %d", c.Seq, i+1)
+		}
+		replayed.Take(c)
+	}
+	if loaded.Seq != want || !reflect.DeepEqual(loaded, replayed) {
+		t.Fatalf("stored to %d, want %d; replayed the same: %v", loaded.Seq, want, reflect.DeepEqual(loaded, replayed))
+	}
+	return loaded
+}
+
+// Three servers' worth of writers on one sheet: nothing is lost, nothing is
+// double, every hub ends with the same picture.
+func TestSeveralServersOneSheet(t *testing.T) {
+	const hubs, each = 3, 60
+	h := newHouse(t, hubs*4)
+	var servers []*Hub
+	for range hubs {
+		servers = append(servers, h.hub(t))
+	}
+	var all sync.WaitGroup
+	for i, p := range h.students {
+		all.Go(func() {
+			for n := range each {
+				op := h.note(fmt.Sprint(n))
+				// Every operation is also sent again, through another server.
+				first, err := h.do(t, servers[i%hubs], sheet.Actor{ID: p.ID}, op)
+				if err != nil {
+					t.Errorf("first: %v", err)
+					return
+				}
+				again, err := h.do(t, servers[(i+1)%hubs], sheet.Actor{ID: p.ID}, op)
+				if err != nil || !again.Again || again.Change.Seq != first.Change.Seq {
+					t.Errorf("again: %+v, %v, first was %d", again, err, first.Change.Seq)
+					return
+				}
+			}
+		})
+	}
+	all.Wait()
+	total := int64(len(h.students) * each)
+	stored := h.check(t, total)
+	for _, server := range servers {
+		r, _ := server.session(ctx, h.session)
+		view, err := server.openAll(ctx, r, "one")
+		if err != nil || view[0].Seq != total || !reflect.DeepEqual(view[0].Marks, stored.Marks()) {
+			t.Errorf("a server's picture differs: to %d, %v", view[0].Seq, err)
+		}
+		if err := server.Close(ctx); err != nil {
+			t.Error(err)
+		}
+	}
+}
+
+// A command through one server holds at once for operations through another
+// that has not heard of it: the database refuses the old revision.
+func TestClosingReachesOtherServers(t *testing.T) {
+	h := newHouse(t, 1)
+	here, there := h.hub(t), h.hub(t)
+	defer here.Close(ctx)
+	defer there.Close(ctx)
+	me := sheet.Actor{ID: h.students[0].ID}
+	own, err := here.store.EnsureSheet(ctx, h.session, "one", me.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	answer := func(choice string) sheet.Op {
+		return sheet.Op{ID: store.NewID(), Sheet: own.ID, Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}
+	}
+	if _, err := h.do(t, there, me, answer("b")); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := here.Command(ctx, h.session, session.Command{Kind: session.KindPoll, Poll: &session.SetPoll{Poll: "asked", Phase: poll.Closed}}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := h.do(t, there, me, answer("a")); refusal.Of(err) == nil || refusal.Of(err).Code != refusal.PollClosed {
+		t.Errorf("an answer after closing, through another server: %v", err)
+	}
+	if _, err := there.Command(ctx, h.session, session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
+		t.Fatalf("a command after another server's: %v", err)
+	}
+	if _, err := h.do(t, here, me, h.note("late")); refusal.Of(err) == nil || refusal.Of(err).Code != refusal.Ended {
+		t.Errorf("a note after the end: %v", err)
+	}
+}
+
+// What was accepted before the server stops is saved and answered.
+func TestCloseFinishesCommits(t *testing.T) {
+	h := newHouse(t, 1)
+	hub := h.hub(t)
+	r, err := hub.session(ctx, h.session)
+	if err != nil {
+		t.Fatal(err)
+	}
+	const n = 300
+	var saved, refused int
+	var mu sync.Mutex
+	for i := range n {
+		hub.submit(&request{session: r, sheet: h.sheet.ID, actor: sheet.Actor{ID: h.students[0].ID}, op: h.note(fmt.Sprint(i)), done: func(_ sheet.Result, err error) {
+			mu.Lock()
+			defer mu.Unlock()
+			if err == nil {
+				saved++
+			} else {
+				refused++
+			}
+		}})
+	}
+	if err := hub.Close(ctx); err != nil {
+		t.Fatal(err)
+	}
+	if saved != n || refused != 0 {
+		t.Errorf("%d saved, %d refused of %d", saved, refused, n)
+	}
+	h.check(t, n)
+}
+
+// When the database fails, operations are refused in passing, and what the
+// server shows is what is saved.
+func TestDatabaseGone(t *testing.T) {
+	h := newHouse(t, 1)
+	hub := h.hub(t)
+	me := sheet.Actor{ID: h.students[0].ID}
+	if _, err := h.do(t, hub, me, h.note("saved")); err != nil {
+		t.Fatal(err)
+	}
+	hub.store.Close()
+	if _, err := h.do(t, hub, me, h.note("not saved")); ProblemOf(err).Code != refusal.Unavailable {
+		t.Errorf("without a database: %v", err)
+	}
+	hub.Close(ctx)
+	h.check(t, 1)
+}
+
+// Memory is given back: sheets and sessions nobody uses are forgotten, and
+// come back from the database as they were.
+func TestForget(t *testing.T) {
+	h := newHouse(t, 1)
+	hub := h.hub(t)
+	defer hub.Close(ctx)
+	me := sheet.Actor{ID: h.students[0].ID}
+	if _, err := h.do(t, hub, me, h.note("kept")); err != nil {
+		t.Fatal(err)
+	}
+	hub.forget(time.Now().Add(time.Minute))
+	if len(hub.sheets) != 0 || len(hub.sessions) != 0 {
+		t.Fatalf("%d sheets and %d sessions remain", len(hub.sheets), len(hub.sessions))
+	}
+	if _, err := h.do(t, hub, me, h.note("after")); err != nil {
+		t.Fatal(err)
+	}
+	h.check(t, 2)
+}

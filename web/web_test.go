@@ -1,0 +1,397 @@
+package web_test
+
+import (
+	"bytes"
+	"encoding/csv"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"strings"
+	"sync"
+	"testing"
+	"testing/fstest"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/refusal"
+	"alpenglow/core/session"
+	"alpenglow/live"
+	"alpenglow/store"
+	"alpenglow/store/storetest"
+	"alpenglow/web"
+
+	"github.com/prometheus/client_golang/prometheus"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+// house is a server with one teacher, one board and one class list.
+type house struct {
+	t     *testing.T
+	url   string
+	store *store.Store
+	hub   *live.Hub
+	log   *bytes.Buffer
+}
+
+func board() lesson.Board {
+	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+		Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"}, {ID: "month", Text: "29.53 days", Right: true}}}}}
+	frame := func(id string, a lesson.Arrangement, p lesson.Permission, fixed ...lesson.Element) lesson.Frame {
+		return lesson.Frame{ID: id, Title: "Title of " + id, Paper: lesson.PaperPlain, Arrangement: a, Permission: p, Fixed: append([]lesson.Element{}, fixed...)}
+	}
+	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
+		frame("shared", lesson.WholeClass, lesson.Add), frame("own", lesson.Individual, lesson.Add), frame("poll", lesson.WholeClass, lesson.Look, asked),
+	}}
+}
+
+func newHouse(t *testing.T) *house {
+	t.Helper()
+	h := &house{t: t, store: storetest.Open(t, storetest.URL(t)), log: &bytes.Buffer{}}
+	log := slog.New(slog.NewJSONHandler(&locked{w: h.log}, &slog.HandlerOptions{Level: slog.LevelDebug}))
+	registry := prometheus.NewRegistry()
+	hub, err := live.New(h.store, log, registry)
+	if err != nil {
+		t.Fatal(err)
+	}
+	h.hub = hub
+	handler, err := web.New(web.Config{Store: h.store, Hub: hub, Log: log, Registry: registry, UI: fstest.MapFS{
+		"index.html": {Data: []byte("<!doctype html>the interface")}, "assets/a.js": {Data: bytes.Repeat([]byte("let a = 1;\n"), 200)},
+	}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	server := httptest.NewServer(handler)
+	h.url = server.URL
+	t.Cleanup(func() { hub.Close(t.Context()); server.Close() })
+	hash, err := web.HashPassword("moon-and-tides")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, email := range []string{"ines@ternharbour.example", "other@ternharbour.example"} {
+		teacher := store.Teacher{Email: email, Name: "Ines Aldana", Password: hash}
+		if err := h.store.AddTeacher(t.Context(), &teacher); err != nil {
+			t.Fatal(err)
+		}
+		if _, err := h.store.AddBoard(t.Context(), teacher.ID, board()); err != nil {
+			t.Fatal(err)
+		}
+		if _, err := h.store.AddClass(t.Context(), teacher.ID, "8 Juniper", []string{"Amara", "Noor"}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	return h
+}
+
+// locked lets the server's goroutines log into one buffer.
+type locked struct {
+	mu sync.Mutex
+	w  io.Writer
+}
+
+func (l *locked) Write(p []byte) (int, error) {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	return l.w.Write(p)
+}
+
+// visitor is a browser with its own cookies.
+type visitor struct {
+	*house
+	client *http.Client
+}
+
+func (h *house) visitor() *visitor {
+	jar, _ := cookiejar.New(nil)
+	return &visitor{h, &http.Client{Jar: jar}}
+}
+
+// send makes a request from our own pages, or from the origin given, and
+// returns the status and the body.
+func (v *visitor) send(method, path, body, origin string) (int, http.Header, []byte) {
+	v.t.Helper()
+	request, err := http.NewRequest(method, v.url+path, strings.NewReader(body))
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	if origin != "" {
+		request.Header.Set("Origin", origin)
+	}
+	response, err := v.client.Do(request)
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	defer response.Body.Close()
+	text, err := io.ReadAll(response.Body)
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	return response.StatusCode, response.Header, text
+}
+
+// post sends JSON and reads the reply; a refusal gives its code.
+func (v *visitor) post(path string, body any, into any) refusal.Code {
+	v.t.Helper()
+	text, _ := json.Marshal(body)
+	return v.read(into)(v.send(http.MethodPost, path, string(text), v.url))
+}
+
+func (v *visitor) get(path string, into any) refusal.Code {
+	v.t.Helper()
+	return v.read(into)(v.send(http.MethodGet, path, "", ""))
+}
+
+func (v *visitor) read(into any) func(int, http.Header, []byte) refusal.Code {
+	return func(status int, header http.Header, text []byte) refusal.Code {
+		v.t.Helper()
+		if status >= 300 {
+			var p live.Problem
+			if err := json.Unmarshal(text, &p); err != nil || header.Get("Content-Type") != "application/problem+json" || p.Status != status || p.Title == "" {
+				v.t.Errorf("status %d is no problem document (RFC 9457): %s", status, text)
+			}
+			return p.Code
+		}
+		if into != nil {
+			if err := json.Unmarshal(text, into); err != nil {
+				v.t.Fatalf("%v: %s", err, text)
+			}
+		}
+		return ""
+	}
+}
+
+func (h *house) teacher(email string) *visitor {
+	h.t.Helper()
+	v := h.visitor()
+	if code := v.post("/api/sign-in", web.SignIn{Email: email, Password: "moon-and-tides"}, nil); code != "" {
+		h.t.Fatal(code)
+	}
+	return v
+}
+
+// started starts a session and gives it with its code.
+func (v *visitor) started() (string, string) {
+	v.t.Helper()
+	var boards web.Boards
+	var started web.Started
+	var invitation web.Invitation
+	v.get("/api/boards", &boards)
+	if code := v.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: boards.Classes[0].ID}, &started); code != "" {
+		v.t.Fatal(code)
+	}
+	v.get("/api/sessions/"+started.Session+"/invitation", &invitation)
+	return started.Session, invitation.Code
+}
+
+func (h *house) student(code, name string) (*visitor, web.Seat) {
+	h.t.Helper()
+	v := h.visitor()
+	var seat web.Seat
+	if refused := v.post("/api/join", web.Join{Code: code, Name: name}, &seat); refused != "" {
+		h.t.Fatal(refused)
+	}
+	return v, seat
+}
+
+func TestJoining(t *testing.T) {
+	h := newHouse(t)
+	teacher := h.teacher("ines@ternharbour.example")
+	id, code := teacher.started()
+	for name, c := range map[string]struct {
+		ask  web.Join
+		want refusal.Code
+	}{
+		"unknown code":       {web.Join{Code: "222222", Name: "Noor"}, refusal.CodeUnknown},
+		"mistyped code":      {web.Join{Code: "K7M0", Name: "Noor"}, refusal.CodeMistyped},
+		"no name":            {web.Join{Code: code, Name: "  "}, refusal.NameEmpty},
+		"200 characters":     {web.Join{Code: code, Name: strings.Repeat("n", 200)}, refusal.NameTooLong},
+		"control characters": {web.Join{Code: code, Name: "No\u0007or"}, refusal.NameControl},
+	} {
+		if got := h.visitor().post("/api/join", c.ask, nil); got != c.want {
+			t.Errorf("%s: %q, want %q", name, got, c.want)
+		}
+	}
+	noor, seat := h.student(strings.ToLower(code[:3]+" - "+code[3:]), " Noor ")
+	if seat.Name != "Noor" || seat.Session != id {
+		t.Errorf("seat %+v", seat)
+	}
+	if _, second := h.student(code, "NOOR"); second.Name != "NOOR 2" {
+		t.Errorf("the second Noor is %q", second.Name)
+	}
+	var again web.Seat
+	if noor.post("/api/join", web.Join{Code: code, Name: "Somebody else"}, &again); again != seat {
+		t.Errorf("joining twice from one device gave %+v", again)
+	}
+	people, err := h.store.Participants(t.Context(), id)
+	if err != nil || len(people) != 2 {
+		t.Errorf("%d participants, %v", len(people), err)
+	}
+	if _, err := h.hub.Command(t.Context(), id, session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
+		t.Fatal(err)
+	}
+	if got := h.visitor().post("/api/join", web.Join{Code: code, Name: "Late"}, nil); got != refusal.CodeUnknown {
+		t.Errorf("the code of an ended session: %q", got)
+	}
+	var me web.Me
+	if noor.get("/api/me", &me); me.Seat == nil || !me.Seat.Ended || me.Teacher != nil {
+		t.Errorf("me after the end: %+v", me)
+	}
+	noor.post("/api/leave", struct{}{}, nil)
+	me = web.Me{}
+	if noor.get("/api/me", &me); me.Seat != nil {
+		t.Errorf("the seat remains after leaving: %+v", me.Seat)
+	}
+}
+
+// Guessing is stopped for everybody at that address, but forty students who
+// know the code come in at once, some after a slip of the finger.
+func TestGuessingCodes(t *testing.T) {
+	h := newHouse(t)
+	_, code := h.teacher("ines@ternharbour.example").started()
+	for i := range 40 {
+		if i%4 == 0 {
+			h.visitor().post("/api/join/check", web.JoinCode{Code: "222222"}, nil)
+		}
+		h.student(code, fmt.Sprint("Student ", i))
+	}
+	wrong := 0
+	for ; wrong < 100; wrong++ {
+		if h.visitor().post("/api/join/check", web.JoinCode{Code: "333333"}, nil) == refusal.TooMany {
+			break
+		}
+	}
+	if wrong > 25 {
+		t.Errorf("stopped after %d more wrong codes", wrong)
+	}
+	if got := h.visitor().post("/api/join/check", web.JoinCode{Code: code}, nil); got != refusal.TooMany {
+		t.Errorf("a right code from an address that guesses: %q", got)
+	}
+}
+
+func TestGuessingPasswords(t *testing.T) {
+	h := newHouse(t)
+	for i := range 10 {
+		email := []string{"ines@ternharbour.example", "nobody@ternharbour.example"}[i%2]
+		if got := h.visitor().post("/api/sign-in", web.SignIn{Email: email, Password: "wrong"}, nil); got != refusal.SignInWrong {
+			t.Fatalf("try %d: %q", i, got)
+		}
+	}
+	if got := h.visitor().post("/api/sign-in", web.SignIn{Email: "ines@ternharbour.example", Password: "moon-and-tides"}, nil); got != refusal.TooMany {
+		t.Errorf("after ten failures: %q", got)
+	}
+}
+
+func TestGuards(t *testing.T) {
+	h := newHouse(t)
+	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
+	id, code := teacher.started()
+	join, _ := json.Marshal(web.Join{Code: code, Name: "Noor"})
+	for name, c := range map[string]struct {
+		by                         *visitor
+		method, path, body, origin string
+		want                       refusal.Code
+	}{
+		"no origin":                 {h.visitor(), "POST", "/api/join", string(join), "", refusal.WrongOrigin},
+		"another origin":            {h.visitor(), "POST", "/api/join", string(join), "https://elsewhere.example", refusal.WrongOrigin},
+		"an opaque origin":          {teacher, "POST", "/api/sign-out", "{}", "null", refusal.WrongOrigin},
+		"way back, another origin":  {teacher, "POST", "/realtime/back", "{}", "https://elsewhere.example", refusal.WrongOrigin},
+		"malformed":                 {h.visitor(), "POST", "/api/join", `{"code":`, h.url, refusal.Malformed},
+		"a field too many":          {h.visitor(), "POST", "/api/join", `{"code":"x","name":"y","admin":true}`, h.url, refusal.Malformed},
+		"a megabyte":                {h.visitor(), "POST", "/api/join", `{"code":"` + strings.Repeat("K", 1<<20) + `"}`, h.url, refusal.TooLarge},
+		"boards without sign-in":    {h.visitor(), "GET", "/api/boards", "", "", refusal.SignInNeeded},
+		"record without sign-in":    {h.visitor(), "GET", "/api/sessions/" + id + "/record.csv", "", "", refusal.SignInNeeded},
+		"another teacher's record":  {other, "GET", "/api/sessions/" + id + "/record", "", "", refusal.NotFound},
+		"another teacher's code":    {other, "GET", "/api/sessions/" + id + "/qr.svg", "", "", refusal.NotFound},
+		"a session that is no id":   {teacher, "GET", "/api/sessions/x'--/record", "", "", refusal.NotFound},
+		"an unknown route":          {teacher, "GET", "/api/nothing", "", "", refusal.NotFound},
+		"an unknown file":           {teacher, "GET", "/assets/none.js", "", "", refusal.NotFound},
+		"a class list of another's": {teacher, "POST", "/api/boards/" + boardOf(teacher) + "/sessions", `{"class":"` + classOf(other) + `"}`, h.url, refusal.NoSuchClass},
+		"a board of another's":      {other, "POST", "/api/boards/" + boardOf(teacher) + "/sessions", `{"class":""}`, h.url, refusal.NotFound},
+	} {
+		if got := c.by.read(nil)(c.by.send(c.method, c.path, c.body, c.origin)); got != c.want {
+			t.Errorf("%s: %q, want %q", name, got, c.want)
+		}
+	}
+	if people, err := h.store.Participants(t.Context(), id); err != nil || len(people) != 0 {
+		t.Errorf("a refused join left %d participants, %v", len(people), err)
+	}
+}
+
+func boardOf(v *visitor) string {
+	var b web.Boards
+	v.get("/api/boards", &b)
+	return b.Boards[0].ID
+}
+
+func classOf(v *visitor) string {
+	var b web.Boards
+	v.get("/api/boards", &b)
+	return b.Classes[0].ID
+}
+
+func TestHeadersAndCookies(t *testing.T) {
+	h := newHouse(t)
+	v := h.visitor()
+	_, header, page := v.send("GET", "/lesson/anything", "", "")
+	csp := header.Get("Content-Security-Policy")
+	if !strings.Contains(csp, "script-src 'self';") || !strings.Contains(csp, "frame-ancestors 'none'") || !strings.Contains(string(page), "the interface") {
+		t.Errorf("policy %q, page %q", csp, page)
+	}
+	_, header, _ = v.send("POST", "/api/sign-in", `{"email":"INES@ternharbour.example","password":"moon-and-tides"}`, h.url)
+	cookie := header.Get("Set-Cookie")
+	_, code := h.teacher("ines@ternharbour.example").started()
+	_, header, _ = v.send("POST", "/api/join", `{"code":"`+code+`","name":"Noor"}`, h.url)
+	for _, c := range []string{cookie, header.Get("Set-Cookie")} {
+		if !strings.Contains(c, "HttpOnly") || !strings.Contains(c, "SameSite=Lax") {
+			t.Errorf("cookie %q", c)
+		}
+	}
+	for _, path := range []string{"/healthz", "/readyz", "/metrics", "/assets/a.js"} {
+		if status, _, text := v.send("GET", path, "", ""); status != 200 || len(text) == 0 {
+			t.Errorf("%s: %d %q", path, status, text)
+		}
+	}
+	if _, _, text := v.send("GET", "/metrics", "", ""); !strings.Contains(string(text), "alpenglow_operations_saved_total") {
+		t.Error("the metrics do not count operations")
+	}
+}
+
+// What students write goes into the record and never into the log, and
+// neither do their names nor the code.
+func TestRecordAndLog(t *testing.T) {
+	h := newHouse(t)
+	teacher := h.teacher("ines@ternharbour.example")
+	id, code := teacher.started()
+	noor, _ := h.student(code, "Noor Unforgettable")
+	line := noor.connect(id, live.RoleStudent)
+	line.mustDo(note(line.sheet("shared", "class"), "=cmd|secret thought"))
+	staff := teacher.connect(id, live.RoleStaff)
+	staff.command(session.Command{Kind: session.KindGo, Go: &session.Go{Frame: "poll"}})
+	line.mustDo(answer(line.open("poll").own(), "month"))
+	var reply web.RecordReply
+	teacher.get("/api/sessions/"+id+"/record", &reply)
+	if a := reply.Record.Students[0].Frames[2].Answers; len(a) != 1 || a[0].Right != "right" || reply.Session.Students != 1 {
+		t.Errorf("answers in the record: %+v", a)
+	}
+	_, header, text := teacher.send("GET", "/api/sessions/"+id+"/record.csv", "", "")
+	rows, err := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(text, []byte("\uFEFF")))).ReadAll()
+	if err != nil || len(rows) != 4 || rows[1][4] != "'=cmd|secret thought" || rows[3][5] != "right" {
+		t.Errorf("CSV %q, %v", rows, err)
+	}
+	if !strings.Contains(header.Get("Content-Disposition"), ".csv") || header.Get("Content-Type") != "text/csv; charset=utf-8" {
+		t.Errorf("CSV headers %v", header)
+	}
+	log := h.log.String()
+	if !strings.Contains(log, `"route":"/api/join"`) {
+		t.Error("requests are not logged")
+	}
+	for _, private := range []string{"secret thought", "Unforgettable", code, "29.53"} {
+		if strings.Contains(log, private) {
+			t.Errorf("the log holds %q", private)
+		}
+	}
+}
