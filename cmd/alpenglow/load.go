@@ -5,8 +5,6 @@ import (
 	"errors"
 	"flag"
 	"fmt"
-	"os"
-	"runtime"
 	"slices"
 	"strings"
 	"sync"
@@ -197,13 +195,6 @@ func percentiles(sorted []time.Duration) string {
 		return fmt.Sprintf("%.1f", float64(sorted[i].Microseconds())/1000)
 	}
 	return at(.50) + " / " + at(.95) + " / " + at(.99)
-}
-
-// machine describes where the figures come from.
-func machine() string {
-	memory, _ := os.ReadFile("/proc/meminfo")
-	line, _, _ := strings.Cut(string(memory), "\n")
-	return fmt.Sprintf("%d cores, %s, %s", runtime.NumCPU(), strings.Join(strings.Fields(line), " "), runtime.Version())
 }
 
 var errNoDemo = errors.New("the server has no demo data: start it with alpenglow demo")

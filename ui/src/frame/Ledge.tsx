@@ -125,7 +125,7 @@ function Offers({ hand, change, mark, onStyle, onEdit, onRemove }: Props) {
 }
 
 const Group = ({ children }: { children: ReactNode }) => (
-  <div className="flex flex-wrap items-center gap-1 border-s border-line ps-2">{children}</div>
+  <div className="flex flex-wrap items-center border-line sm:gap-1 sm:border-s sm:ps-2">{children}</div>
 )
 
 type ToolProps = { icon: LucideIcon; name: string; on?: boolean; bare?: boolean; onClick: (() => void) | null }
@@ -140,7 +140,7 @@ function Tool({ icon: Icon, name, on, bare, onClick }: ToolProps) {
       aria-pressed={on}
       disabled={!onClick}
       onClick={() => onClick?.()}
-      className={`flex min-h-12 flex-col items-center justify-center rounded-lg px-1.5 text-[12px] leading-none font-semibold ${bare ? 'min-w-9' : 'min-w-13'} ${on ? 'bg-dusk text-paper' : 'text-slate hover:bg-mist hover:text-night disabled:text-edge disabled:hover:bg-transparent'}`}
+      className={`flex min-h-12 flex-col items-center justify-center rounded-lg px-1 text-[12px] sm:px-1.5 leading-none font-semibold ${bare ? 'min-w-8 sm:min-w-9' : 'min-w-13'} ${on ? 'bg-dusk text-paper' : 'text-slate hover:bg-mist hover:text-night disabled:text-edge disabled:hover:bg-transparent'}`}
     >
       <Icon size={20} aria-hidden="true" className={bare ? '' : 'mb-1'} />
       {!bare && name}
@@ -170,7 +170,7 @@ function Swatches<C extends string>({ name, all, words, ground, square, value, o
           title={t(`${words}.${colour}`)}
           aria-pressed={colour === value}
           onClick={() => onPick(colour)}
-          className={`grid h-9 w-7.5 place-items-center rounded-lg sm:w-9 ${colour === value ? 'outline-3 -outline-offset-2 outline-dusk' : 'hover:bg-mist'}`}
+          className={`grid h-9 w-7 place-items-center rounded-lg sm:w-9 ${colour === value ? 'outline-3 -outline-offset-2 outline-dusk' : 'hover:bg-mist'}`}
         >
           <span
             className={`size-5 border border-edge ${square ? 'rounded-[3px_3px_6px_6px]' : 'rounded-full'} ${ground[colour]}`}

@@ -60,7 +60,7 @@ export const WrittenMark = memo(function WrittenMark({ mark, scale, actions }: P
     mark.kind === 'note'
       ? `${tintGround[mark.note.tint]} text-night rounded-[4px_4px_12px_12px] shadow-[0_2px_5px] shadow-night/20 border border-line`
       : inkText[mark.text.ink]
-  } ${mark.hidden ? 'opacity-55 outline-3 outline-dashed outline-edge' : ''} ${selected ? 'outline-4 outline-dusk' : ''} ${actions && !actions.touchable ? 'pointer-events-none' : ''}`
+  } ${mark.hidden ? 'outline-4 outline-dashed outline-slate saturate-50' : ''} ${selected ? 'outline-4 outline-dusk' : ''} ${actions && !actions.touchable ? 'pointer-events-none' : ''}`
   const inner = (
     <>
       {isNote && who && (

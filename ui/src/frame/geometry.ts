@@ -64,6 +64,13 @@ export function outlinePath(points: number[], width: number, complete: boolean):
   return path + 'Z'
 }
 
+/** About how high a note stands with its text, for finding room beside it. */
+function noteHeight(text: string, w: number, h: number): number {
+  const perLine = Math.max(1, Math.floor((w - 2 * NOTE.padding) / (NOTE.size * 0.52)))
+  const lines = text.split('\n').reduce((sum, line) => sum + Math.max(1, Math.ceil(line.length / perLine)), 0)
+  return Math.max(h, lines * NOTE.size * LINE + 2 * NOTE.padding)
+}
+
 type Box = { x: number; y: number; w: number; h: number }
 
 const overlap = (a: Box, b: Box) =>
@@ -83,7 +90,7 @@ export function freePlace(
   const step = 40
   const boxes = taken
     .filter((e) => e.kind !== 'answer')
-    .map((e) => (e.kind === 'note' ? { ...e, y: e.y - NOTE.tab, h: e.h + NOTE.tab } : e))
+    .map((e) => (e.kind === 'note' ? { ...e, y: e.y - NOTE.tab, h: noteHeight(e.note.text, e.w, e.h) + NOTE.tab } : e))
   const prompt: Box = { x: PROMPT.x, y: 0, w: PROMPT.width, h: PROMPT.y + PROMPT.size * 1.6 }
   let best = { x: 0, y: 0 }
   let bestCost = Infinity

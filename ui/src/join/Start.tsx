@@ -21,6 +21,7 @@ export function Start() {
   const [ownCode, setOwnCode] = useState(linked === undefined)
   const [refused, setProblem] = useState<Code | null>(null)
   const [busy, setBusy] = useState(false)
+  const codeField = useRef<HTMLInputElement>(null)
   const nameField = useRef<HTMLInputElement>(null)
   const me = useQuery({ queryKey: ['me'], queryFn: () => call<Me>('GET', '/me') })
   const seat = me.data?.seat
@@ -54,8 +55,10 @@ export function Start() {
     })
   const leave = () => attempt('/leave', {}, () => void me.refetch())
 
+  // The first thing to do has the focus.
   useEffect(() => {
     if (found) nameField.current?.focus()
+    else codeField.current?.focus()
   }, [found])
 
   function submit(e: FormEvent) {
@@ -112,6 +115,7 @@ export function Start() {
           ) : (
             <>
               <Field
+                ref={codeField}
                 label={t('join.code')}
                 help={t('join.codeHelp')}
                 problem={aboutName ? null : said}

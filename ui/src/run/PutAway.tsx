@@ -36,7 +36,12 @@ export function PutAway({ frame }: { frame: Frame }) {
                   <br />
                   {textOf(mark) || t('frame.strokeBy', { name })}
                 </span>
-                <Button onClick={() => lesson.do({ sheet, kind, [kind]: { mark: mark.id } } as unknown as Deed)}>
+                <Button
+                  onClick={() => {
+                    lesson.do({ sheet, kind, [kind]: { mark: mark.id } } as unknown as Deed)
+                    if (away.length === 1) setOpen(false)
+                  }}
+                >
                   {t('run.bringBack')}
                 </Button>
               </li>

@@ -1,0 +1,42 @@
+# The house's commands. See README.md.
+.PHONY: demo test bench build types lint screenshots tools
+
+demo: build ## run with a private database and made-up data
+	bin/alpenglow demo
+
+build: tools ui/dist/index.html
+	go build -o bin/alpenglow ./cmd/alpenglow
+
+ui/dist/index.html: ui/node_modules $(shell find ui/src ui/public ui/index.html ui/vite.config.ts -type f)
+	cd ui && npm run build
+
+ui/node_modules: ui/package-lock.json
+	cd ui && npm ci --no-audit --no-fund && touch node_modules
+
+e2e/node_modules: e2e/package-lock.json
+	cd e2e && PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 npm ci --no-audit --no-fund && touch node_modules
+
+tools: ## install what is missing from Debian's packages
+	scripts/tools.sh postgresql
+
+test: lint build e2e/node_modules ## all tests, Go's with the race detector and the browser's
+	scripts/tools.sh chromium
+	go test -race ./...
+	cd e2e && npx tsc --noEmit && npx playwright test
+
+lint: ui/node_modules
+	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || (gofmt -l $$(git ls-files '*.go'); echo "run gofmt -w"; exit 1)
+	go vet ./...
+	go tool staticcheck ./...
+	cd ui && npm run lint
+
+types: ## write the interface's types from the Go structs
+	go run ./web/wiretypes > ui/src/wire/types.gen.ts
+
+bench: build ## Go benchmarks, and a running server under the load of whole classes
+	go test -run xxx -bench . ./core/... ./store
+	scripts/bench.sh
+
+screenshots: build e2e/node_modules ## take the pictures in docs/screenshots anew
+	scripts/tools.sh chromium
+	cd e2e && npx playwright test -c screenshots.config.ts
