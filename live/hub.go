@@ -77,12 +77,12 @@ func (h *Hub) Close(ctx context.Context) error {
 
 // running is a session in memory.
 type running struct {
-	mu    sync.RWMutex
-	kept  store.Session // as it was when loaded; its State is not used
-	state session.State
-	// people are the participants by id, here how many connections each has.
-	people map[string]*participant
-	order  []string
+	mu     sync.RWMutex
+	kept   store.Session // as it was when loaded; its State is not used
+	state  session.State
+	people map[string]*participant // by id
+	order  []string                // their ids in the order they joined
+	staff  int                     // connections of teachers
 	used   time.Time
 }
 

@@ -266,6 +266,13 @@ func TestForget(t *testing.T) {
 	if _, err := h.do(t, hub, me, h.note("kept")); err != nil {
 		t.Fatal(err)
 	}
+	r, _ := hub.session(ctx, h.session)
+	hub.presence(r, sheet.Actor{Staff: true}, 1)
+	hub.forget(time.Now().Add(time.Minute))
+	if again, _ := hub.session(ctx, h.session); again != r {
+		t.Fatal("a session with a teacher on it was forgotten")
+	}
+	hub.presence(r, sheet.Actor{Staff: true}, -1)
 	// The committer may still hold the sheet for a moment.
 	for range 100 {
 		if hub.forget(time.Now().Add(time.Minute)); len(hub.sheets) == 0 {

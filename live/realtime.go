@@ -58,15 +58,14 @@ func newNode(log *slog.Logger) (*centrifuge.Node, error) {
 }
 
 // Handlers gives the HTTP handlers of the realtime endpoint: WebSocket, and
-// for networks that do not let it through, an HTTP stream and server-sent
-// events with their way back.
+// for networks that do not let it through, an HTTP stream with its way back.
+// Both of those are POST requests, whose origin the caller checks.
 func (h *Hub) Handlers(sameOrigin func(*http.Request) bool) map[string]http.Handler {
 	return map[string]http.Handler{
 		"/realtime": centrifuge.NewWebsocketHandler(h.node, centrifuge.WebsocketConfig{
 			CheckOrigin: sameOrigin, MessageSizeLimit: MaxMessage, ReadBufferSize: 1024, UseWriteBufferPool: true, WriteTimeout: 5 * time.Second,
 		}),
 		"/realtime/stream": centrifuge.NewHTTPStreamHandler(h.node, centrifuge.HTTPStreamConfig{MaxRequestBodySize: MaxMessage}),
-		"/realtime/sse":    centrifuge.NewSSEHandler(h.node, centrifuge.SSEConfig{MaxRequestBodySize: MaxMessage}),
 		"/realtime/back":   centrifuge.NewEmulationHandler(h.node, centrifuge.EmulationConfig{MaxRequestBodySize: MaxMessage}),
 	}
 }
@@ -103,10 +102,8 @@ func (h *Hub) listen() {
 	})
 	h.node.OnConnect(func(c *centrifuge.Client) {
 		s := c.Context().Value(seatKey{}).(seat)
-		if !s.actor.Staff {
-			h.presence(s.session, s.actor.ID, 1)
-			c.OnDisconnect(func(centrifuge.DisconnectEvent) { h.presence(s.session, s.actor.ID, -1) })
-		}
+		h.presence(s.session, s.actor, 1)
+		c.OnDisconnect(func(centrifuge.DisconnectEvent) { h.presence(s.session, s.actor, -1) })
 		c.OnRPC(func(e centrifuge.RPCEvent, done centrifuge.RPCCallback) {
 			answer := func(reply any, err error) {
 				if err != nil {

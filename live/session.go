@@ -37,8 +37,9 @@ func (r *running) add(p store.Participant) *participant {
 	return added
 }
 
+// present counts the connections; the caller holds the session's lock.
 func (r *running) present() int {
-	n := 0
+	n := r.staff
 	for _, p := range r.people {
 		n += p.connections
 	}
@@ -71,12 +72,13 @@ func (h *Hub) Joined(ctx context.Context, p store.Participant) error {
 	return nil
 }
 
-// presence counts a participant's connections up or down and tells the staff
-// when they have come or gone.
-func (h *Hub) presence(r *running, id string, by int) {
+// presence counts somebody's connections up or down and tells the staff when a
+// student has come or gone.
+func (h *Hub) presence(r *running, a sheet.Actor, by int) {
 	r.mu.Lock()
-	p, ok := r.people[id]
+	p, ok := r.people[a.ID]
 	if !ok {
+		r.staff += by
 		r.mu.Unlock()
 		return
 	}

@@ -19,6 +19,9 @@ until curl -sf "$server/readyz" >/dev/null; do sleep 0.2; done
 database=$(sed -n 's/.*database *\(postgres:[^ ]*\) .*/\1/p' "$data/said")
 pid=$(sed -n 's/.*(process \([0-9]*\)).*/\1/p' "$data/said")
 
+echo "$(nproc) cores, $(awk '/MemTotal/ {printf "%.0f GiB", $2/1048576}' /proc/meminfo), $(go env GOVERSION), $(date +%F), $seconds s a row"
+echo
+bin/alpenglow load -idle -url $server -classes 100 -students 30
 header=-header
 for classes in "10 30" "30 30" "100 30" "1 300"; do
   set -- $classes

@@ -5,7 +5,12 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   // No inline scripts or data: fonts: the Content-Security-Policy refuses them.
-  build: { target: 'es2022', assetsInlineLimit: 0, modulePreload: { polyfill: false } },
+  build: {
+    target: 'es2022',
+    assetsInlineLimit: 0,
+    modulePreload: { polyfill: false },
+    license: { fileName: 'licenses/scripts.md' },
+  },
   server: {
     proxy: {
       '/api': { target: 'http://127.0.0.1:8080' },

@@ -20,7 +20,7 @@ type loadOptions struct {
 	database          string
 	databasePID       int
 	relay             bool
-	header            bool
+	header, idle      bool
 }
 
 // load lets N classes work on a running server through its public interface,
@@ -37,12 +37,16 @@ func load(ctx context.Context, args []string) error {
 	flags.IntVar(&o.databasePID, "database-pid", 0, "process of PostgreSQL, to measure it (left out: not measured)")
 	flags.BoolVar(&o.relay, "relay", false, "the server is a bare relay (alpenglow relay), the yardstick")
 	flags.BoolVar(&o.header, "header", false, "print the heading of the table first")
+	flags.BoolVar(&o.idle, "idle", false, "only connect, and print what an idle student costs in memory")
 	if err := flags.Parse(args); err != nil {
 		return err
 	}
+	if o.idle {
+		return o.runIdle(ctx)
+	}
 	if o.header {
-		fmt.Println("| server | classes x students | ops/s | deliveries/s | seen p50 / p95 / p99 ms | acknowledged p50 / p95 / p99 ms | server CPU | database CPU | server MiB | database MiB | idle KiB a student | lost / double / refused |")
-		fmt.Println("| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |")
+		fmt.Println("| server | classes x students | ops/s | deliveries/s | seen p50 / p95 / p99 ms | acknowledged p50 / p95 / p99 ms | server CPU | database CPU | server MiB | database MiB | lost / double / refused |")
+		fmt.Println("| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |")
 	}
 	r, err := o.run(ctx)
 	if err != nil {
@@ -62,41 +66,71 @@ type report struct {
 	took                       time.Duration
 	serverCPU, databaseCPU     float64 // cores
 	serverMemory, databaseMem  int64   // bytes
-	idle                       float64 // bytes a student
 	lost, double, refused      int
 	checkedClients, checkedOps int
 }
 
-func (o loadOptions) run(ctx context.Context) (report, error) {
-	var r report
+// rest is how long the server comes to rest after everybody has joined.
+const rest = 5 * time.Second
+
+// runIdle connects everybody to a fresh server and prints by how much its
+// memory has grown.
+func (o loadOptions) runIdle(ctx context.Context) error {
 	server := meter{url: o.url}
 	before, err := server.read(ctx)
 	if err != nil {
-		return r, fmt.Errorf("read the server's metrics: %w", err)
+		return fmt.Errorf("read the server's metrics: %w", err)
 	}
+	clients, _, err := o.seated(ctx)
+	if err != nil {
+		return err
+	}
+	defer hangUp(clients)
+	after, err := server.read(ctx)
+	if err != nil {
+		return err
+	}
+	fmt.Printf("An idle student costs the server %.0f KiB of memory (%d connected: %d MiB before, %d MiB after).\n\n",
+		float64(after.memory-before.memory)/float64(len(clients))/1024, len(clients), before.memory>>20, after.memory>>20)
+	return nil
+}
+
+// seated lets all students join and connect, and waits until the server rests.
+func (o loadOptions) seated(ctx context.Context) ([]*client, []*class, error) {
 	classes, err := o.gather(ctx)
 	if err != nil {
-		return r, err
+		return nil, nil, err
 	}
 	var clients []*client
 	for _, k := range classes {
 		clients = append(clients, k.clients...)
 	}
-	defer func() {
-		for _, c := range clients {
-			c.conn.Close()
-		}
-	}()
 	select {
-	case <-time.After(3 * time.Second): // let the server come to rest
+	case <-time.After(rest):
+		return clients, classes, nil
 	case <-ctx.Done():
-		return r, ctx.Err()
+		return nil, nil, ctx.Err()
 	}
-	idle, err := server.read(ctx)
+}
+
+func hangUp(clients []*client) {
+	for _, c := range clients {
+		c.conn.Close()
+	}
+}
+
+func (o loadOptions) run(ctx context.Context) (report, error) {
+	var r report
+	server := meter{url: o.url}
+	clients, classes, err := o.seated(ctx)
 	if err != nil {
 		return r, err
 	}
-	r.idle = float64(idle.memory-before.memory) / float64(len(clients))
+	defer hangUp(clients)
+	idle, err := server.read(ctx)
+	if err != nil {
+		return r, fmt.Errorf("read the server's metrics: %w", err)
+	}
 	databaseBefore := processTreeCPU(o.databasePID)
 
 	start := time.Now()
@@ -180,7 +214,7 @@ func (r report) row(o loadOptions) string {
 	}
 	return "| " + strings.Join([]string{
 		name, fmt.Sprintf("%d x %d", o.classes, o.students), per(r.ops), per(len(r.seen)), percentiles(r.seen), percentiles(r.acked),
-		cores(r.serverCPU), cores(r.databaseCPU), mib(r.serverMemory), mib(r.databaseMem), fmt.Sprintf("%.0f", r.idle/1024),
+		cores(r.serverCPU), cores(r.databaseCPU), mib(r.serverMemory), mib(r.databaseMem),
 		fmt.Sprintf("%d / %d / %d", r.lost, r.double, r.refused),
 	}, " | ") + " |"
 }

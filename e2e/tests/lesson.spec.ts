@@ -294,6 +294,21 @@ test('a pen draws, and the palm beside it does not', async ({ browser }) => {
   await expect(lines).toHaveCount(2)
 })
 
+test('a network that lets no WebSocket through', async ({ browser }) => {
+  const teacher = await device(browser, server.url)
+  await signIn(teacher)
+  const code = await startSession(teacher)
+  const yusuf = await device(browser, server.url)
+  await yusuf.addInitScript(() => Reflect.deleteProperty(globalThis, 'WebSocket'))
+  await join(yusuf, code, 'Yusuf')
+  expect(await yusuf.evaluate(() => 'WebSocket' in globalThis)).toBe(false)
+  await addNote(yusuf, 'through the proxy')
+  await saved(yusuf)
+  await expect(note(teacher, "Yusuf's note: through the proxy")).toBeVisible()
+  await lead(teacher, 2)
+  await expect(yusuf.getByRole('heading', { name: 'Where is the Moon?' })).toHaveCount(1)
+})
+
 test('a student loads at most 180 KB of script', async ({ browser }) => {
   const teacher = await device(browser, server.url)
   await signIn(teacher)

@@ -2,7 +2,7 @@ import { useId, useRef, useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import { useNarrow } from '../kit/useNarrow'
-import type { Deed } from '../wire/apply'
+import type { Deed, DeedHere } from '../wire/apply'
 import type { Element, Frame, Set as SetProperties, Stroke } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
 import { FrameView } from './FrameView'
@@ -48,9 +48,9 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
   const selected = shown.find((m) => m.id === hand.selected) ?? null
   const mayChange = (mark: Element) =>
     works && mark.kind !== 'answer' && (me === 'staff' || mark.author === me || frame.permission === 'together')
-  const deed = (d: Omit<Deed, 'sheet'>) => sheet !== null && lesson.do({ ...d, sheet } as Deed)
+  const deed = (d: DeedHere) => sheet !== null && lesson.do({ ...d, sheet } as Deed)
   const set = (mark: string, properties: Omit<SetProperties, 'mark'>) =>
-    deed({ kind: 'set', set: { mark, ...properties } } as Deed)
+    deed({ kind: 'set', set: { mark, ...properties } })
   const isDraft = (mark: Element) => hand.draft?.id === mark.id && !marks.some((m) => m.id === mark.id)
 
   const actions: MarkActions = {
@@ -71,7 +71,7 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
     onEdit: (id) => change({ editing: id, selected: id ?? hand.selected, ...(id ? {} : { draft: null }) }),
     onPlace: (mark, place) => !isDraft(mark) && set(mark.id, place),
     onRemove: (mark) => {
-      if (!isDraft(mark)) deed({ kind: 'remove', remove: { mark: mark.id } } as Deed)
+      if (!isDraft(mark)) deed({ kind: 'remove', remove: { mark: mark.id } })
       change({ selected: null, editing: null, draft: null })
     },
     onText: (mark, text) => write(mark, text),
@@ -95,7 +95,7 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
         : kind === 'text'
           ? { kind, text: { ...mark.text, text } }
           : null
-    if (body) deed({ kind: 'add', add: { mark: id, x, y, w, h, ...body } } as Deed)
+    if (body) deed({ kind: 'add', add: { mark: id, x, y, w, h, ...body } })
   }
 
   function begin(kind: 'note' | 'text') {
@@ -106,7 +106,7 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
   }
 
   function drawn(place: { x: number; y: number; w: number; h: number }, stroke: Stroke) {
-    deed({ kind: 'add', add: { mark: uuidv7(), ...place, kind: 'stroke', stroke } } as Deed)
+    deed({ kind: 'add', add: { mark: uuidv7(), ...place, kind: 'stroke', stroke } })
   }
 
   const changeable = selected && mayChange(selected) && !isDraft(selected) ? selected : null

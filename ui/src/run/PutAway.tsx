@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { textOf } from '../frame/geometry'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
-import type { Deed } from '../wire/apply'
+import { onMark } from '../wire/apply'
 import type { Frame } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
 
@@ -38,7 +38,7 @@ export function PutAway({ frame }: { frame: Frame }) {
                 </span>
                 <Button
                   onClick={() => {
-                    lesson.do({ sheet, kind, [kind]: { mark: mark.id } } as unknown as Deed)
+                    lesson.do(onMark(kind, sheet, mark.id))
                     if (away.length === 1) setOpen(false)
                   }}
                 >

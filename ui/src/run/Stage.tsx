@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { PollCard } from '../frame/PollCard'
 import { Workplace } from '../frame/Workplace'
 import { Button } from '../kit/Button'
-import type { Deed } from '../wire/apply'
+import { onMark } from '../wire/apply'
 import type { Staff } from '../wire/lesson'
 import type { Element, Frame } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
@@ -89,7 +89,7 @@ export function Moderate({ mark, sheet }: { mark: Element; sheet: string }) {
   const kind = mark.hidden ? 'show' : 'hide'
   const Sign = mark.hidden ? Eye : EyeOff
   return (
-    <Button onClick={() => lesson.do({ sheet, kind, [kind]: { mark: mark.id } } as unknown as Deed)}>
+    <Button onClick={() => lesson.do(onMark(kind, sheet, mark.id))}>
       <Sign size={17} aria-hidden="true" />
       {t(`run.${kind}`)}
     </Button>

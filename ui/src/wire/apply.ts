@@ -3,6 +3,23 @@ import type { Element, Op, Set as SetProperties } from './types.gen'
 /** An operation without its id, as it lies on the undo pile. */
 export type Deed = Op extends infer O ? (O extends Op ? Omit<O, 'id'> : never) : never
 
+/** A deed on a sheet that is understood. */
+export type DeedHere = Deed extends infer D ? (D extends Deed ? Omit<D, 'sheet'> : never) : never
+
+/** A deed that is about one mark as a whole. */
+export function onMark(kind: 'hide' | 'show' | 'remove' | 'restore', sheet: string, mark: string): Deed {
+  switch (kind) {
+    case 'hide':
+      return { sheet, kind, hide: { mark } }
+    case 'show':
+      return { sheet, kind, show: { mark } }
+    case 'remove':
+      return { sheet, kind, remove: { mark } }
+    case 'restore':
+      return { sheet, kind, restore: { mark } }
+  }
+}
+
 export type Marks = Map<string, Element>
 
 /**

@@ -80,7 +80,6 @@ export class Lesson {
       [
         { transport: 'websocket', endpoint: `ws${secure}://${at}` },
         { transport: 'http_stream', endpoint: `http${secure}://${at}/stream` },
-        { transport: 'sse', endpoint: `http${secure}://${at}/sse` },
       ],
       {
         data: { session, as } satisfies wire.Connect,
@@ -303,6 +302,7 @@ export class Lesson {
     } catch (error) {
       const { code } = error as Refused
       // A whole message was refused, for its rate or in passing: it is sent again.
+      if (code !== 'too-many' && code !== 'unavailable') this.tell(code)
       setTimeout(() => void this.flush(), code === 'too-many' ? RETRY_MS : 2 * RETRY_MS)
     } finally {
       this.flushing = false
@@ -318,10 +318,8 @@ export class Lesson {
     if (code) {
       this.sheets.abandon(op)
       this.undoPile.refused(op.sheet, op.id)
-      this.state.setState((before) => ({
-        tooLate: before.tooLate + (code === 'session-ended' ? 1 : 0),
-        refused: { code, count: (before.refused?.count ?? 0) + 1 },
-      }))
+      if (code === 'session-ended') this.state.setState(({ tooLate }) => ({ tooLate: tooLate + 1 }))
+      this.tell(code)
       return false
     }
     const seq = result.seq!
@@ -330,6 +328,10 @@ export class Lesson {
     // The change itself comes as news; if that is lost, ask for it.
     setTimeout(() => (this.sheets.seq(op.sheet) ?? seq) < seq && void this.catchUp(op.sheet), RETRY_MS)
     return false
+  }
+
+  private tell(code: wire.Code) {
+    this.state.setState(({ refused }) => ({ refused: { code, count: (refused?.count ?? 0) + 1 } }))
   }
 
   private show() {
