@@ -5,6 +5,7 @@ import (
 	"errors"
 	"flag"
 	"fmt"
+	"runtime/debug"
 	"slices"
 	"strings"
 	"sync"
@@ -41,6 +42,10 @@ func load(ctx context.Context, args []string) error {
 	if err := flags.Parse(args); err != nil {
 		return err
 	}
+	// The generator shares the machine with what it measures: it collects its
+	// garbage only when memory runs short.
+	debug.SetGCPercent(-1)
+	debug.SetMemoryLimit(4 << 30)
 	if o.idle {
 		return o.runIdle(ctx)
 	}
@@ -70,13 +75,19 @@ type report struct {
 	checkedClients, checkedOps int
 }
 
-// rest is how long the server comes to rest after everybody has joined.
-const rest = 5 * time.Second
+// rest is how long the server comes to rest after everybody has joined, and
+// tidy how long until it has surely collected its garbage (Go does so every
+// two minutes at the latest).
+const (
+	rest = 5 * time.Second
+	tidy = 125 * time.Second
+)
 
-// runIdle connects everybody to a fresh server and prints by how much its
-// memory has grown.
+// runIdle connects everybody to a server that nobody else uses, and prints by
+// how much the memory in use has grown, garbage not counted.
 func (o loadOptions) runIdle(ctx context.Context) error {
 	server := meter{url: o.url}
+	time.Sleep(tidy)
 	before, err := server.read(ctx)
 	if err != nil {
 		return fmt.Errorf("read the server's metrics: %w", err)
@@ -86,12 +97,13 @@ func (o loadOptions) runIdle(ctx context.Context) error {
 		return err
 	}
 	defer hangUp(clients)
+	time.Sleep(tidy)
 	after, err := server.read(ctx)
 	if err != nil {
 		return err
 	}
-	fmt.Printf("An idle student costs the server %.0f KiB of memory (%d connected: %d MiB before, %d MiB after).\n\n",
-		float64(after.memory-before.memory)/float64(len(clients))/1024, len(clients), before.memory>>20, after.memory>>20)
+	fmt.Printf("An idle student costs the server %.1f KiB of memory (%d connected; heap and stacks in use %.1f MiB before, %.1f MiB after).\n\n",
+		float64(after.inUse-before.inUse)/float64(len(clients))/1024, len(clients), float64(before.inUse)/(1<<20), float64(after.inUse)/(1<<20))
 	return nil
 }
 

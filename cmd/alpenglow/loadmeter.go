@@ -16,7 +16,8 @@ type meter struct{ url string }
 
 type reading struct {
 	cpu    float64 // seconds
-	memory int64   // bytes
+	memory int64   // bytes resident
+	inUse  int64   // bytes of heap and stacks in use
 }
 
 func (m meter) read(ctx context.Context) (reading, error) {
@@ -42,6 +43,8 @@ func (m meter) read(ctx context.Context) (reading, error) {
 			r.cpu = n
 		case "process_resident_memory_bytes":
 			r.memory = int64(n)
+		case "go_memstats_heap_inuse_bytes", "go_memstats_stack_inuse_bytes":
+			r.inUse += int64(n)
 		}
 	}
 	return r, lines.Err()
