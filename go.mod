@@ -74,3 +74,7 @@ require (
 )
 
 tool honnef.co/go/tools/cmd/staticcheck
+
+ignore ./ui/node_modules
+
+ignore ./e2e/node_modules

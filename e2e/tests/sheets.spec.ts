@@ -1,0 +1,144 @@
+// The device's own picture of sheets, without a browser: whatever order the
+// server's words arrive in, the picture ends as the server's.
+import { expect, test } from '@playwright/test'
+import { UndoPile } from '../../ui/src/wire/undo'
+import { Sheets } from '../../ui/src/wire/sheets'
+import type { Change, Element, Op } from '../../ui/src/wire/types.gen'
+
+const sheet = 's'
+const id = (n: number) => `0190a0b0-0000-7000-8000-${String(n).padStart(12, '0')}`
+const mark = (name: string, x: number, author = 'noor'): Element => ({
+  id: name, author, z: x, at: 1, x, y: 0, w: 100, h: 100, kind: 'note', note: { text: name, tint: 'moss' },
+})
+const add = (n: number, name: string, x: number): Op => ({
+  id: id(n), sheet, kind: 'add', add: { mark: name, x, y: 0, w: 100, h: 100, kind: 'note', note: { text: name, tint: 'moss' } },
+})
+const move = (n: number, name: string, x: number): Op => ({ id: id(n), sheet, kind: 'set', set: { mark: name, x } })
+const view = (seq: number, ...marks: Element[]) => ({ sheet, frame: 'f', owner: 'class', seq, marks })
+const shown = (sheets: Sheets) => sheets.all()[0]!.marks.map((m) => `${m.id}@${m.x}`)
+
+/** A small random number generator with a seed (mulberry32). */
+function random(seed: number) {
+  return () => {
+    seed = (seed + 0x6d2b79f5) | 0
+    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed)
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+}
+
+test('changes in any order, twice and late give the same picture', () => {
+  for (let seed = 1; seed <= 200; seed++) {
+    const next = random(seed)
+    const changes: Change[] = []
+    const truth = new Map<string, Element>()
+    for (let seq = 1; seq <= 20; seq++) {
+      const name = `m${Math.floor(next() * 5)}`
+      if (truth.has(name) && next() < 0.3) {
+        truth.delete(name)
+        changes.push({ seq, op: id(seq), by: 'kenji', at: 1, gone: [name] })
+      } else if (next() < 0.1) {
+        changes.push({ seq }) // something that is not for this reader
+      } else {
+        truth.set(name, mark(name, seq))
+        changes.push({ seq, op: id(seq), by: 'kenji', at: 1, put: [mark(name, seq)] })
+      }
+    }
+    const sheets = new Sheets('noor')
+    const shuffled = [...changes, ...changes].map((c) => [next(), c] as const).sort((a, b) => a[0] - b[0])
+    const opened = Math.floor(next() * 10)
+    shuffled.forEach(([, change], i) => {
+      // The sheet itself arrives in the middle of its news.
+      if (i === opened) sheets.load(view(0))
+      sheets.take({ sheet, changes: [change] })
+    })
+    sheets.take({ sheet, changes }) // what a question for the missing ones brings
+    const expected = [...truth.values()].sort((a, b) => a.z - b.z).map((m) => `${m.id}@${m.x}`)
+    expect(shown(sheets), `seed ${seed}`).toEqual(expected)
+    expect(sheets.seq(sheet)).toBe(20)
+  }
+})
+
+test('a hole is noticed, and an older picture does not undo a newer one', () => {
+  const sheets = new Sheets('noor')
+  sheets.load(view(1, mark('a', 1)))
+  expect(sheets.take({ sheet, changes: [{ seq: 3, put: [mark('c', 3)] }] })).toBe(false)
+  expect(shown(sheets)).toEqual(['a@1'])
+  expect(sheets.take({ sheet, changes: [{ seq: 2, put: [mark('b', 2)] }] })).toBe(true)
+  expect(shown(sheets)).toEqual(['a@1', 'b@2', 'c@3'])
+  sheets.load(view(2, mark('a', 1), mark('b', 2)))
+  expect(shown(sheets)).toEqual(['a@1', 'b@2', 'c@3'])
+})
+
+test('what is on its way shows at once and is never shown twice', () => {
+  for (const order of ['answer first', 'news first'] as const) {
+    const sheets = new Sheets('noor')
+    sheets.load(view(0))
+    const op = add(1, 'a', 10)
+    const news: Change = { seq: 1, op: op.id, by: 'noor', at: 1, put: [mark('a', 10)] }
+    sheets.begin(op)
+    expect(shown(sheets)).toEqual(['a@10'])
+    if (order === 'answer first') sheets.saved(op, 1)
+    else sheets.take({ sheet, changes: [news] })
+    expect(shown(sheets)).toEqual(['a@10'])
+    if (order === 'answer first') sheets.take({ sheet, changes: [news] })
+    else sheets.saved(op, 1)
+    expect(shown(sheets)).toEqual(['a@10'])
+    // The preview is gone: what the server says next is what shows.
+    sheets.take({ sheet, changes: [{ seq: 2, put: [mark('a', 77)] }] })
+    expect(shown(sheets)).toEqual(['a@77'])
+  }
+})
+
+test('what others do meanwhile does not take away what is on its way', () => {
+  const sheets = new Sheets('noor')
+  sheets.load(view(1, mark('a', 1)))
+  sheets.begin(move(1, 'a', 50))
+  sheets.take({ sheet, changes: [{ seq: 2, put: [mark('b', 2, 'kenji')] }] })
+  expect(shown(sheets)).toEqual(['a@50', 'b@2'])
+  sheets.abandon(move(1, 'a', 50)) // refused
+  expect(shown(sheets)).toEqual(['a@1', 'b@2'])
+})
+
+test('removing and bringing back without a network', () => {
+  const sheets = new Sheets('noor')
+  sheets.load(view(1, mark('a', 1)))
+  sheets.begin({ id: id(1), sheet, kind: 'remove', remove: { mark: 'a' } })
+  expect(shown(sheets)).toEqual([])
+  sheets.begin({ id: id(2), sheet, kind: 'restore', restore: { mark: 'a' } })
+  expect(shown(sheets)).toEqual(['a@1'])
+})
+
+test('an answer may change and be taken back', () => {
+  const sheets = new Sheets('noor')
+  sheets.load(view(0))
+  const answer = (n: number, choice: string): Op => ({ id: id(n), sheet, kind: 'answer', answer: { poll: 'p', choice } })
+  const chosen = () => sheets.all()[0]!.marks.map((m) => (m.kind === 'answer' ? m.answer.choice : ''))
+  sheets.begin(answer(1, 'week'))
+  sheets.begin(answer(2, 'month'))
+  expect(chosen()).toEqual(['month'])
+  sheets.begin(answer(3, ''))
+  expect(chosen()).toEqual([])
+})
+
+test('the undo pile keeps 200 steps, the order, and the word of the server', () => {
+  const kept = new Map<string, string>()
+  Object.assign(globalThis, {
+    sessionStorage: { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value) },
+  })
+  const pile = new UndoPile('seat')
+  for (let i = 0; i < 250; i++) pile.did(sheet, id(i), { sheet, kind: 'remove', remove: { mark: `m${i}` } })
+  pile.confirmed(sheet, id(249), { sheet, kind: 'remove', remove: { mark: 'as the server says' } })
+  pile.refused(sheet, id(248))
+  const reloaded = new UndoPile('seat')
+  const first = reloaded.undo(sheet)
+  expect(first).toEqual({ sheet, kind: 'remove', remove: { mark: 'as the server says' } })
+  reloaded.undid(sheet, id(300), { sheet, kind: 'restore', restore: { mark: 'm249' } })
+  expect([...reloaded.redoable()]).toEqual([sheet])
+  expect(reloaded.undo(sheet)).toEqual({ sheet, kind: 'remove', remove: { mark: 'm247' } })
+  let left = 0
+  while (reloaded.undo(sheet)) left++
+  expect(left).toBe(197)
+  reloaded.did(sheet, id(301), { sheet, kind: 'remove', remove: { mark: 'new' } })
+  expect(reloaded.redo(sheet)).toBeNull()
+})
