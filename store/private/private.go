@@ -28,9 +28,10 @@ type Cluster struct {
 	// URL connects to its database "alpenglow".
 	URL string
 	// PID is the process id of the server.
-	PID  int
-	port int
-	cmd  *exec.Cmd
+	PID   int
+	port  int
+	cmd   *exec.Cmd
+	ended chan struct{} // closed when the server has ended
 }
 
 // Options say how a cluster is run.
@@ -79,7 +80,7 @@ func Start(ctx context.Context, o Options) (*Cluster, error) {
 	if o.Fast {
 		args = append(args, "-c", "fsync=off", "-c", "full_page_writes=off")
 	}
-	c := &Cluster{port: port, cmd: run.command(bin, "postgres", args...)}
+	c := &Cluster{port: port, ended: make(chan struct{}), cmd: run.command(bin, "postgres", args...)}
 	var said bytes.Buffer
 	c.cmd.Stderr = &said
 	started := make(chan error)
@@ -93,6 +94,10 @@ func Start(ctx context.Context, o Options) (*Cluster, error) {
 	if err := <-started; err != nil {
 		return nil, fmt.Errorf("private cluster: %w", err)
 	}
+	go func() {
+		c.cmd.Wait()
+		close(c.ended)
+	}()
 	c.PID = c.cmd.Process.Pid
 	c.URL = c.url("alpenglow")
 	if err := c.ready(ctx); err != nil {
@@ -116,6 +121,8 @@ func (c *Cluster) ready(ctx context.Context) error {
 			return nil
 		}
 		select {
+		case <-c.ended:
+			return errors.New("PostgreSQL has ended at once")
 		case <-ctx.Done():
 			return err
 		case <-time.After(50 * time.Millisecond):
@@ -147,10 +154,11 @@ func (c *Cluster) New(ctx context.Context, database string) (string, error) {
 // Stop ends the cluster in good order and waits for it.
 func (c *Cluster) Stop() error {
 	// SIGINT is a fast shutdown: running transactions are rolled back.
-	if err := c.cmd.Process.Signal(syscall.SIGINT); err != nil {
+	if err := c.cmd.Process.Signal(syscall.SIGINT); err != nil && !errors.Is(err, os.ErrProcessDone) {
 		return err
 	}
-	return c.cmd.Wait()
+	<-c.ended
+	return nil
 }
 
 // programs finds the folder of PostgreSQL's programs, the newest version first.
