@@ -22,7 +22,7 @@ import (
 )
 
 const (
-	lanes     = 4                // committers; a sheet always goes to the same one
+	lanes     = 2                // committers; a sheet always goes to the same one; more were slower on two cores
 	keepFor   = 10 * time.Minute // how long what is not used stays in memory
 	patience  = 10 * time.Second // how long one call to the database may take
 	laneQueue = 4096             // operations waiting for one committer

@@ -12,7 +12,7 @@ import (
 )
 
 const (
-	gather   = 4 * time.Millisecond // how long a committer waits for company
+	gather   = 5 * time.Millisecond // how long a committer waits for company
 	groupMax = 512                  // operations in one statement
 )
 
@@ -113,22 +113,13 @@ func (l *lane) commit(group []*request) {
 				batches = append(batches, s.batch())
 			}
 		}
-		stored := map[string]bool{}
-		var err error
-		if len(batches) > 0 {
-			start := time.Now()
-			stored, err = l.hub.store.Commit(ctx, batches)
-			l.hub.metrics.commit(batches, time.Since(start), err)
-		}
-		if err != nil {
-			l.hub.log.Error("commit failed", "sheets", len(batches), "error", err)
-		}
+		stored, failed := l.save(ctx, batches)
 		work = slices.DeleteFunc(work, func(s *onSheet) bool {
 			switch {
 			case len(s.accepted) == 0:
 			case stored[s.at.key.ID]:
 				l.finish(s)
-			case err == nil && ctx.Err() == nil:
+			case !failed[s.at.key.ID] && ctx.Err() == nil:
 				l.stale(ctx, s)
 				return false
 			default:
@@ -143,6 +134,32 @@ func (l *lane) commit(group []*request) {
 			return true
 		})
 	}
+}
+
+// save stores the batches and says which are stored and which failed; the
+// others have been moved on by another server. If the group fails as a whole,
+// each is tried alone, so that one sheet's trouble stays its own.
+func (l *lane) save(ctx context.Context, batches []store.Batch) (stored, failed map[string]bool) {
+	stored, failed = map[string]bool{}, map[string]bool{}
+	if len(batches) == 0 {
+		return stored, failed
+	}
+	start := time.Now()
+	together, err := l.hub.store.Commit(ctx, batches)
+	l.hub.metrics.commit(batches, time.Since(start), err)
+	if err == nil {
+		return together, failed
+	}
+	l.hub.log.Error("commit failed", "sheets", len(batches), "error", err)
+	for _, b := range batches {
+		alone, err := l.hub.store.Commit(ctx, []store.Batch{b})
+		if err != nil {
+			l.hub.log.Error("commit failed", "sheet", b.Sheet, "error", err)
+			failed[b.Sheet] = true
+		}
+		stored[b.Sheet] = alone[b.Sheet]
+	}
+	return stored, failed
 }
 
 // bySheet sorts a group's operations by sheet, in the order they came, and
@@ -189,17 +206,14 @@ func (l *lane) apply(ctx context.Context, s *onSheet) {
 	}
 	state := s.session.snapshot()
 	s.rev, s.from = state.Rev, s.at.sheet.Seq
-	rules, err := rulesFor(s.session.kept.Content.V, state, s.at.key.Frame)
+	rules, missing := rulesFor(s.session.kept.Content.V, state, s.at.key.Frame)
 	for _, r := range waiting {
-		var result sheet.Result
-		if err == nil {
+		result, err := sheet.Result{}, missing
+		if missing == nil {
 			result, err = s.at.sheet.Apply(rules, r.actor, r.op)
 		}
-		if err != nil {
+		if err != nil || result.Again {
 			r.done(result, err)
-			err = nil
-		} else if result.Again {
-			r.done(result, nil)
 		} else {
 			s.accepted = append(s.accepted, accepted{r, result})
 		}

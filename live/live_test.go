@@ -18,6 +18,7 @@ import (
 	"alpenglow/store"
 	"alpenglow/store/storetest"
 
+	"github.com/jmoiron/sqlx"
 	"github.com/prometheus/client_golang/prometheus"
 )
 
@@ -254,6 +255,56 @@ func TestDatabaseGone(t *testing.T) {
 	}
 	hub.Close(ctx)
 	h.check(t, 1)
+}
+
+// What the database refuses for one sheet does not keep the others of the
+// same group from being saved.
+func TestOneSheetsTroubleStaysItsOwn(t *testing.T) {
+	h := newHouse(t, 8)
+	hub := h.hub(t)
+	defer hub.Close(ctx)
+	db, err := sqlx.Connect("pgx", h.url)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	// A number that is taken already, which no working server would leave behind.
+	if _, err := db.Exec(`INSERT INTO log (sheet_id, seq, op_id, author, at, change) VALUES ($1, 1, $2, 'nobody', 0, '{}')`, h.sheet.ID, store.NewID()); err != nil {
+		t.Fatal(err)
+	}
+	r, err := hub.session(ctx, h.session)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var answers sync.WaitGroup
+	var mu sync.Mutex
+	errs := map[string]error{}
+	send := func(who sheet.Actor, op sheet.Op) {
+		answers.Add(1)
+		hub.submit(&request{session: r, sheet: op.Sheet, actor: who, op: op, done: func(_ sheet.Result, err error) {
+			defer answers.Done()
+			mu.Lock()
+			defer mu.Unlock()
+			errs[op.Sheet] = err
+		}})
+	}
+	for _, p := range h.students {
+		own, err := hub.store.EnsureSheet(ctx, h.session, "one", p.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		send(sheet.Actor{ID: p.ID}, sheet.Op{ID: store.NewID(), Sheet: own.ID, Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: "a"}})
+	}
+	send(sheet.Actor{ID: h.students[0].ID}, h.note("in trouble"))
+	answers.Wait()
+	for id, err := range errs {
+		if id == h.sheet.ID && ProblemOf(err).Code != refusal.Unavailable {
+			t.Errorf("the sheet in trouble: %v", err)
+		}
+		if id != h.sheet.ID && err != nil {
+			t.Errorf("another sheet: %v", err)
+		}
+	}
 }
 
 // Memory is given back: sheets and sessions nobody uses are forgotten, and

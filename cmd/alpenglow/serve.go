@@ -9,7 +9,6 @@ import (
 	"net/http"
 	"net/url"
 	"os"
-	"runtime/debug"
 	"strings"
 	"time"
 
@@ -72,11 +71,6 @@ func setting(name, otherwise string) string {
 func run(ctx context.Context, database string, listener net.Listener, ready func(context.Context, *store.Store) error) error {
 	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level()}))
 	slog.SetDefault(log)
-	if os.Getenv("GOGC") == "" {
-		// Fewer collections cut the slowest answers under load to less than
-		// half, for twice the memory (docs/performance.md).
-		debug.SetGCPercent(300)
-	}
 	s, err := store.Open(ctx, database)
 	if err != nil {
 		return err
