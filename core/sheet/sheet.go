@@ -48,8 +48,10 @@ type Sheet struct {
 	marks map[string]lesson.Element
 	done  map[string]done
 	top   int64
-	// there counts the marks that are not removed: what was removed makes room.
-	there int
+	// there counts the marks that are not removed, by author and in all: what
+	// was removed makes room.
+	there   int
+	amounts map[string]int
 }
 
 // done remembers an operation that was taken, so that the same one does nothing twice.
@@ -60,7 +62,7 @@ type done struct {
 
 // New gives an empty sheet of an owner.
 func New(owner string) *Sheet {
-	return &Sheet{Owner: owner, marks: map[string]lesson.Element{}, done: map[string]done{}}
+	return &Sheet{Owner: owner, marks: map[string]lesson.Element{}, done: map[string]done{}, amounts: map[string]int{}}
 }
 
 // Change is what an operation changed: the new state of each mark it touched.
@@ -91,9 +93,11 @@ func (s *Sheet) Take(c Change) {
 func (s *Sheet) Load(e lesson.Element) {
 	if old, ok := s.marks[e.ID]; ok && old.OnFrame() {
 		s.there--
+		s.amounts[old.Author]--
 	}
 	if e.OnFrame() {
 		s.there++
+		s.amounts[e.Author]++
 	}
 	s.marks[e.ID] = e
 	s.top = max(s.top, e.Z)
@@ -120,15 +124,7 @@ func (s *Sheet) MarksFor(a Actor) []lesson.Element {
 }
 
 // Amount counts what an author has on the sheet.
-func (s *Sheet) Amount(author string) int {
-	n := 0
-	for _, e := range s.marks {
-		if e.Author == author && e.OnFrame() {
-			n++
-		}
-	}
-	return n
-}
+func (s *Sheet) Amount(author string) int { return s.amounts[author] }
 
 // View gives a change as the actor may see it. What they may not see is left
 // out; the number stays, so that nobody's stream has holes.

@@ -373,6 +373,14 @@ func TestBuildTogetherAndAmount(t *testing.T) {
 	if s.Amount("noor") != 1 || s.Amount("kenji") != 1 || s.Marks()[0].X != 300 {
 		t.Errorf("amounts %d and %d, note at %v", s.Amount("noor"), s.Amount("kenji"), s.Marks()[0].X)
 	}
+	for _, step := range []struct {
+		op   sheet.Op
+		want int
+	}{{target(sheet.KindRemove, n), 0}, {target(sheet.KindRestore, n), 1}, {target(sheet.KindHide, n), 1}} {
+		if _, err := s.Apply(r, staff, step.op); err != nil || s.Amount("noor") != step.want {
+			t.Errorf("after %s: %d, want %d, %v", step.op.Kind, s.Amount("noor"), step.want, err)
+		}
+	}
 }
 
 func TestReadOp(t *testing.T) {
