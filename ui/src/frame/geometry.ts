@@ -90,7 +90,11 @@ export function freePlace(
   const step = 40
   const boxes = taken
     .filter((e) => e.kind !== 'answer')
-    .map((e) => (e.kind === 'note' ? { ...e, y: e.y - NOTE.tab, h: noteHeight(e.note.text, e.w, e.h) + NOTE.tab } : { ...e, h: Math.max(e.h, 16) }))
+    .map((e) =>
+      e.kind === 'note'
+        ? { ...e, y: e.y - NOTE.tab, h: noteHeight(e.note.text, e.w, e.h) + NOTE.tab }
+        : { ...e, h: Math.max(e.h, 16) },
+    )
   const prompt: Box = { x: PROMPT.x, y: 0, w: PROMPT.width, h: PROMPT.y + PROMPT.size * 1.6 }
   let best = { x: 0, y: 0 }
   let bestCost = Infinity
