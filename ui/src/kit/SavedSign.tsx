@@ -25,7 +25,7 @@ export function SavedSign() {
       title={lasting ? undefined : t('saved.noStore')}
       className={`inline-flex items-center gap-1.5 text-sm ${bad ? 'rounded-md bg-amber-soft px-2 py-0.5 font-semibold text-amber' : 'text-slate'}`}
     >
-      {bad && <CloudOff size={15} aria-hidden="true" />}
+      {bad && <CloudOff size={15} className="shrink-0" aria-hidden="true" />}
       {!bad && unsaved > 0 && <RefreshCw size={14} aria-hidden="true" />}
       {word}
       {!lasting && unsaved > 0 && <span className="sr-only">{t('saved.noStore')}</span>}

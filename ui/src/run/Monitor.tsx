@@ -19,7 +19,7 @@ export function Monitor({ frame }: { frame: Frame }) {
   const sheets = useLessonState((s) => s.sheets)
   const [large, setLarge] = useState<string | null>(null)
   const byAuthor = useMemo(() => workByAuthor(sheets, frame.id), [sheets, frame.id])
-  const students = [...people.values()].sort((a, b) => a.name.localeCompare(b.name))
+  const students = [...people.values()].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
   const opened = large ? people.get(large) : undefined
   if (students.length === 0) {
     return <p className="m-auto max-w-md p-8 text-center text-lg text-slate">{t('run.noOneYet')}</p>

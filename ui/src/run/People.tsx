@@ -39,7 +39,7 @@ export function People({ staff }: { staff: Staff }) {
       (a, b) =>
         order.indexOf(a.state) - order.indexOf(b.state) ||
         (a.on?.at ?? 0) - (b.on?.at ?? 0) ||
-        a.person.name.localeCompare(b.person.name),
+        a.person.name.localeCompare(b.person.name, undefined, { numeric: true }),
     )
   const count = (...states: State[]) => rows.filter((r) => states.includes(r.state)).length
   const names = new Set(rows.map((r) => r.person.name.toLocaleLowerCase()))
