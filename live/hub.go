@@ -44,6 +44,9 @@ type Hub struct {
 	mu       sync.Mutex
 	sessions map[string]*running
 	sheets   map[string]*held
+
+	passMu  sync.Mutex
+	passing map[string][]Pass // by sheet, what waits to be told
 }
 
 // New starts a hub. Close it to finish what has been accepted.
@@ -53,7 +56,7 @@ func New(s *store.Store, log *slog.Logger, registry prometheus.Registerer) (*Hub
 		return nil, fmt.Errorf("start realtime: %w", err)
 	}
 	h := &Hub{store: s, node: node, log: log, metrics: newMetrics(registry, node), seed: maphash.MakeSeed(), stop: make(chan struct{}),
-		sessions: map[string]*running{}, sheets: map[string]*held{}}
+		sessions: map[string]*running{}, sheets: map[string]*held{}, passing: map[string][]Pass{}}
 	h.listen()
 	for range lanes {
 		l := &lane{hub: h, in: make(chan *request, laneQueue)}

@@ -106,8 +106,8 @@ func (h house) do(t testing.TB, hub *Hub, a sheet.Actor, op sheet.Op) (sheet.Res
 }
 
 func (h house) note(text string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: h.sheet.ID, Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100,
-		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}
+	return sheet.Op{ID: store.NewID(), Sheet: h.sheet.ID, Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}}
 }
 
 func (h house) check(t *testing.T, want int64) *sheet.Sheet {
@@ -190,7 +190,7 @@ func TestClosingReachesOtherServers(t *testing.T) {
 		t.Fatal(err)
 	}
 	answer := func(choice string) sheet.Op {
-		return sheet.Op{ID: store.NewID(), Sheet: own.ID, Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}
+		return sheet.Op{ID: store.NewID(), Sheet: own.ID, Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
 	}
 	if _, err := h.do(t, there, me, answer("b")); err != nil {
 		t.Fatal(err)
@@ -293,7 +293,7 @@ func TestOneSheetsTroubleStaysItsOwn(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		send(sheet.Actor{ID: p.ID}, sheet.Op{ID: store.NewID(), Sheet: own.ID, Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: "a"}})
+		send(sheet.Actor{ID: p.ID}, sheet.Op{ID: store.NewID(), Sheet: own.ID, Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: "a"}}})
 	}
 	send(sheet.Actor{ID: h.students[0].ID}, h.note("in trouble"))
 	answers.Wait()

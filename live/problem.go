@@ -8,7 +8,10 @@ import (
 
 // statuses gives the HTTP status of refusals that are not plain bad requests.
 var statuses = map[refusal.Code]int{
-	refusal.NotYours: http.StatusForbidden, refusal.NoSuchSheet: http.StatusForbidden, refusal.PutAway: http.StatusForbidden,
+	refusal.NoSuchPicture: http.StatusNotFound,
+	refusal.PictureHuge:   http.StatusRequestEntityTooLarge,
+	refusal.ChangedSince:  http.StatusConflict,
+	refusal.NotYours:      http.StatusForbidden, refusal.NoSuchSheet: http.StatusForbidden, refusal.PutAway: http.StatusForbidden,
 	refusal.LookOnly: http.StatusForbidden, refusal.WrongOrigin: http.StatusForbidden,
 	refusal.SignInNeeded: http.StatusUnauthorized, refusal.SignInWrong: http.StatusUnauthorized, refusal.JoinNeeded: http.StatusUnauthorized,
 	refusal.NoSuchMark: http.StatusNotFound, refusal.NoSuchFrame: http.StatusNotFound, refusal.NoSuchPoll: http.StatusNotFound,

@@ -9,12 +9,14 @@ import (
 	"sync/atomic"
 	"time"
 
+	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
 	"alpenglow/store"
 
 	"github.com/centrifugal/centrifuge"
+	"golang.org/x/time/rate"
 )
 
 const (
@@ -24,6 +26,8 @@ const (
 	MaxOps = 40
 	// readCost is what a reading call counts against a student's rate.
 	readCost = 4
+	// passPerSecond is how many passing things one connection may show.
+	passPerSecond = 50
 )
 
 // Visitor is who the cookies of a request say is calling.
@@ -104,6 +108,8 @@ func (h *Hub) listen() {
 		s := c.Context().Value(seatKey{}).(seat)
 		h.presence(s.session, s.actor, 1)
 		c.OnDisconnect(func(centrifuge.DisconnectEvent) { h.presence(s.session, s.actor, -1) })
+		limit := rate.NewLimiter(passPerSecond, passPerSecond)
+		c.OnMessage(func(e centrifuge.MessageEvent) { h.pass(s, limit, e.Data) })
 		c.OnRPC(func(e centrifuge.RPCEvent, done centrifuge.RPCCallback) {
 			answer := func(reply any, err error) {
 				if err != nil {
@@ -185,6 +191,12 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 		}
 		changes, err := h.since(ctx, s.session, s.actor, ask)
 		return ChangesReply{changes}, err
+	case MethodTidy:
+		var ask Tidy
+		if err := read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		return h.tidy(ctx, s, ask)
 	case MethodCommand:
 		var c session.Command
 		if !s.actor.Staff {
@@ -223,6 +235,38 @@ func (h *Hub) hello(ctx context.Context, s seat) (any, error) {
 	return StudentHello{Me: me, Stage: stage, People: people, Sheets: sheets}, err
 }
 
+// tidy offers what may take the place of a stroke that the asker sees.
+func (h *Hub) tidy(ctx context.Context, s seat, ask Tidy) (Tidied, error) {
+	at, err := h.hold(ctx, ask.Sheet)
+	if err != nil {
+		return Tidied{}, err
+	}
+	if at.key.Session != s.session.kept.ID || !s.actor.MayRead(at.key.Owner) {
+		return Tidied{}, refusal.New(refusal.NoSuchSheet)
+	}
+	at.mu.Lock()
+	err = h.load(ctx, at)
+	var stroke lesson.Element
+	if err == nil {
+		stroke, err = at.sheet.MarkFor(s.actor, ask.Mark)
+	}
+	at.mu.Unlock()
+	if err != nil {
+		return Tidied{}, err
+	}
+	if stroke.Kind != lesson.KindStroke {
+		return Tidied{}, refusal.New(refusal.NoSuchMark)
+	}
+	tidier := func(e lesson.Element) *Tidier {
+		return &Tidier{X: e.X, Y: e.Y, W: e.W, H: e.H, Turn: e.Turn, Body: e.Body}
+	}
+	reply := Tidied{Smooth: tidier(lesson.Smoother(stroke))}
+	if clean, sure, ok := lesson.Clean(stroke); ok {
+		reply.Clean, reply.Confidence = tidier(clean), sure
+	}
+	return reply, nil
+}
+
 func (h *Hub) openFor(ctx context.Context, s seat, frame string) ([]SheetView, error) {
 	if s.actor.Staff {
 		return h.openAll(ctx, s.session, frame)
@@ -244,8 +288,14 @@ func (h *Hub) callOps(s seat, data []byte, answer func(any, error)) {
 	case n > MaxOps:
 		answer(nil, refusal.About(refusal.TooMany, "%d operations at once, at most %d", n, MaxOps))
 		return
-	case !s.may(n):
-		h.metrics.refused.WithLabelValues(string(refusal.TooMany)).Add(float64(n))
+	}
+	ops, problems, cost := make([]sheet.Op, len(ask.Ops)), make([]error, len(ask.Ops)), 0
+	for i, text := range ask.Ops {
+		ops[i], problems[i] = sheet.ReadOp(text)
+		cost += ops[i].Cost()
+	}
+	if !s.may(min(cost, opsAtOnce)) {
+		h.metrics.refused.WithLabelValues(string(refusal.TooMany)).Add(float64(len(ops)))
 		answer(nil, refusal.New(refusal.TooMany))
 		return
 	}
@@ -253,7 +303,7 @@ func (h *Hub) callOps(s seat, data []byte, answer func(any, error)) {
 	var left atomic.Int64
 	left.Store(int64(len(ask.Ops)))
 	start := time.Now()
-	for i, text := range ask.Ops {
+	for i, op := range ops {
 		done := func(result sheet.Result, err error) {
 			if err != nil {
 				problem := ProblemOf(err)
@@ -270,9 +320,8 @@ func (h *Hub) callOps(s seat, data []byte, answer func(any, error)) {
 				answer(OpsReply{results}, nil)
 			}
 		}
-		op, err := sheet.ReadOp(text)
-		if err != nil {
-			done(sheet.Result{}, err)
+		if problems[i] != nil {
+			done(sheet.Result{}, problems[i])
 			continue
 		}
 		h.submit(&request{session: s.session, sheet: op.Sheet, actor: s.actor, op: op, done: done})

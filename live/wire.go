@@ -21,6 +21,7 @@ const (
 	MethodSince   = "since"   // Since -> ChangesReply
 	MethodOps     = "ops"     // Ops -> OpsReply
 	MethodCommand = "command" // session.Command -> CommandReply
+	MethodTidy    = "tidy"    // Tidy -> Tidied
 )
 
 // Role is what somebody is in a session.
@@ -145,11 +146,12 @@ type CommandReply struct {
 
 // News is what the server tells without being asked.
 type News struct {
-	Kind    NewsKind       `json:"kind" oneof:"Changes Stage State People"`
+	Kind    NewsKind       `json:"kind" oneof:"Changes Stage State People Passing"`
 	Changes *SheetChanges  `json:"changes,omitempty"`
 	Stage   *session.Stage `json:"stage,omitempty"`
 	State   *session.State `json:"state,omitempty"`
 	People  *People        `json:"people,omitempty"`
+	Passing *Passing       `json:"passing,omitempty"`
 }
 
 // NewsKind tells news apart.
@@ -161,6 +163,7 @@ const (
 	NewsStage   NewsKind = "stage"
 	NewsState   NewsKind = "state"
 	NewsPeople  NewsKind = "people"
+	NewsPassing NewsKind = "passing"
 )
 
 // SheetChanges are saved changes of one sheet, in order. Work is told to the
@@ -176,4 +179,77 @@ type SheetChanges struct {
 // People are participants who are new or whose presence has changed.
 type People struct {
 	People []Person `json:"people"`
+}
+
+// Tidy asks what clean shape a drawn stroke means.
+type Tidy struct {
+	Sheet string `json:"sheet"`
+	Mark  string `json:"mark"`
+}
+
+// Tidied offers a clean shape for a stroke, where that is sure enough, and the
+// stroke without its tremor.
+type Tidied struct {
+	Clean      *Tidier `json:"clean,omitempty"`
+	Confidence float64 `json:"confidence,omitempty"`
+	Smooth     *Tidier `json:"smooth,omitempty"`
+}
+
+// Tidier is a mark that may take the place of a drawn stroke.
+type Tidier struct {
+	X    float64 `json:"x"`
+	Y    float64 `json:"y"`
+	W    float64 `json:"w"`
+	H    float64 `json:"h"`
+	Turn float64 `json:"turn,omitempty"`
+	lesson.Body
+}
+
+// PassKind tells passing things apart.
+type PassKind string
+
+// The passing things.
+const (
+	PassDraw  PassKind = "draw"
+	PassPoint PassKind = "point"
+	PassEdit  PassKind = "edit"
+)
+
+// Pass is something on a sheet that need not last: a stroke while it is drawn,
+// the pointer, who is writing where. Clients send it as a message without an
+// answer; it is told to the others and never stored. By is set by the server.
+type Pass struct {
+	Sheet string   `json:"sheet,omitempty"`
+	By    string   `json:"by,omitempty"`
+	Kind  PassKind `json:"kind" oneof:"Draw Point Edit"`
+	Draw  *Draw    `json:"draw,omitempty"`
+	Point *Point   `json:"point,omitempty"`
+	Edit  *Edit    `json:"edit,omitempty"`
+}
+
+// Draw adds points, on the frame and with their pressure, to a growing stroke;
+// Stroke is the id of the mark that it will be.
+type Draw struct {
+	Stroke string     `json:"stroke"`
+	Points []float64  `json:"points"`
+	Ink    lesson.Ink `json:"ink"`
+	Width  float64    `json:"width"`
+	Nib    lesson.Nib `json:"nib,omitempty"`
+}
+
+// Point is where somebody points.
+type Point struct {
+	X float64 `json:"x"`
+	Y float64 `json:"y"`
+}
+
+// Edit says which mark somebody is writing in; empty when they have stopped.
+type Edit struct {
+	Mark string `json:"mark"`
+}
+
+// Passing is what passed on a sheet in a moment, in order.
+type Passing struct {
+	Sheet  string `json:"sheet"`
+	Passes []Pass `json:"passes"`
 }

@@ -9,4 +9,10 @@ export default ts.config(
   ...ts.configs.recommended,
   hooks.configs.flat['recommended-latest'] ?? hooks.configs['recommended-latest'],
   a11y.configs?.recommended ?? a11y.flatConfigs.recommended,
+  {
+    rules: {
+      // A name that begins with a line is left out on purpose.
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
+    },
+  },
 )

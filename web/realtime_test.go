@@ -238,16 +238,16 @@ func (l *line) everHeard(what string) bool {
 }
 
 func note(on, text string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: on, Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100,
-		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}
+	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}}
 }
 
 func answer(on, choice string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: on, Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}
+	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
 }
 
 func hide(on, mark string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: on, Kind: sheet.KindHide, Hide: &sheet.Target{Mark: mark}}
+	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Target{Mark: mark}}}
 }
 
 func goTo(frame string) session.Command {
@@ -316,7 +316,7 @@ func TestRefusedOverTheWire(t *testing.T) {
 	staff.mustDo(hide(class, hidden.Add.Mark))
 	move := func(mark string) sheet.Op {
 		x := 5.0
-		return sheet.Op{ID: store.NewID(), Sheet: class, Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, X: &x}}
+		return sheet.Op{ID: store.NewID(), Sheet: class, Step: sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, X: &x}}}
 	}
 	raw := func(format string, args ...any) json.RawMessage { return json.RawMessage(fmt.Sprintf(format, args...)) }
 	before := h.sheets(id)
@@ -334,7 +334,7 @@ func TestRefusedOverTheWire(t *testing.T) {
 		"a note over the limit": {kenji, note(class, strings.Repeat("x", 601)), refusal.TextTooLong},
 		"own hidden note":       {noor, move(hidden.Add.Mark), refusal.PutAway},
 		"another's hidden note": {kenji, move(hidden.Add.Mark), refusal.NoSuchMark},
-		"showing a hidden note": {noor, sheet.Op{ID: store.NewID(), Sheet: class, Kind: sheet.KindShow, Show: &sheet.Target{Mark: hidden.Add.Mark}}, refusal.NotYours},
+		"showing a hidden note": {noor, sheet.Op{ID: store.NewID(), Sheet: class, Step: sheet.Step{Kind: sheet.KindShow, Show: &sheet.Target{Mark: hidden.Add.Mark}}}, refusal.NotYours},
 		"no such answer":        {kenji, answer(polls, "decade"), refusal.NoSuchChoice},
 		"another's answer":      {noor, answer(polls, "month"), refusal.NoSuchSheet},
 		"unknown operation":     {kenji, raw(`{"id":%q,"sheet":%q,"kind":"explode"}`, store.NewID(), class), refusal.UnknownOp},
@@ -420,7 +420,7 @@ func TestWhatStudentsHear(t *testing.T) {
 	}
 	staff.mustDo(hide(class, seen.Add.Mark))
 	text := "written on a hidden note"
-	staff.mustDo(sheet.Op{ID: store.NewID(), Sheet: class, Kind: sheet.KindSet, Set: &sheet.Set{Mark: seen.Add.Mark, Text: &text}})
+	staff.mustDo(sheet.Op{ID: store.NewID(), Sheet: class, Step: sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: seen.Add.Mark, Text: &text}}})
 	staff.command(goTo("own"))
 	kenji.mustDo(note(kenji.open("own").own(), "only mine"))
 	staff.command(goTo("poll"))

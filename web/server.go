@@ -38,11 +38,12 @@ type server struct {
 	codes   *guesses
 	signIns *guesses
 	hashing chan struct{} // argon2id takes 64 MB each; so many at once
+	uploads *uploads
 }
 
 // New gives the handler of all routes.
 func New(c Config) (http.Handler, error) {
-	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses), signIns: newGuesses(signInGuesses), hashing: make(chan struct{}, 2)}
+	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses), signIns: newGuesses(signInGuesses), hashing: make(chan struct{}, 2), uploads: newUploads()}
 	ui, err := newUI(c.UI)
 	if err != nil {
 		return nil, err
@@ -68,6 +69,10 @@ func New(c Config) (http.Handler, error) {
 	api.POST("/join/check", s.joinCheck)
 	api.POST("/join", s.join)
 	api.POST("/leave", s.leave)
+
+	pictures := r.Group("/api", s.fromHere, s.whoIsCalling) // larger than other messages
+	pictures.POST("/sessions/:id/pictures", s.addPicture)
+	pictures.GET("/pictures/:id", s.picture)
 
 	teacher := api.Group("", needTeacher)
 	teacher.GET("/boards", s.boards)

@@ -105,3 +105,10 @@ type RecordReply struct {
 	Session SessionItem   `json:"session"`
 	Record  record.Record `json:"record"`
 }
+
+// Uploaded is a picture that was taken in: its id, and its size in pixels.
+type Uploaded struct {
+	Picture string `json:"picture"`
+	Width   int    `json:"width"`
+	Height  int    `json:"height"`
+}

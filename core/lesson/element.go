@@ -1,96 +1,16 @@
 package lesson
 
 import (
-	"unicode"
-	"unicode/utf8"
+	"math"
 
 	"alpenglow/core/ink"
-	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 )
 
-// Limits of one mark (see docs/architecture.md for all limits).
 const (
-	MaxNote = 600  // characters on a sticky note
-	MaxText = 4000 // characters in a text
-	minSide = 8    // units; the shortest side a box may have
+	minSide = 8       // units; the shortest side a box may have
+	maxZ    = 1 << 40 // how high or low in the stack a mark may lie
 )
-
-// Kind tells marks apart.
-type Kind string
-
-// The kinds of marks.
-const (
-	KindNote   Kind = "note"
-	KindText   Kind = "text"
-	KindStroke Kind = "stroke"
-	KindShape  Kind = "shape"
-	KindTable  Kind = "table"
-	KindPoll   Kind = "poll"
-	KindAnswer Kind = "answer"
-)
-
-// Note is a sticky note: a card that grows with its text.
-type Note struct {
-	Text string `json:"text"`
-	Tint Tint   `json:"tint"`
-}
-
-// Text is words without a card. Size is the height of a letter line in frame units.
-type Text struct {
-	Text string  `json:"text"`
-	Size float64 `json:"size"`
-	Ink  Ink     `json:"ink"`
-}
-
-// Stroke is a drawn line; see package ink for its points. Width in frame units.
-type Stroke struct {
-	Points []float64 `json:"points"`
-	Ink    Ink       `json:"ink"`
-	Width  float64   `json:"width"`
-}
-
-// Form is the outline of a shape.
-type Form string
-
-// The forms; a line runs from the top left to the bottom right of its box.
-const (
-	FormRect    Form = "rect"
-	FormEllipse Form = "ellipse"
-	FormLine    Form = "line"
-)
-
-// Shape is a prepared figure. Fill may be empty for none.
-type Shape struct {
-	Form  Form    `json:"form"`
-	Ink   Ink     `json:"ink"`
-	Fill  Tint    `json:"fill,omitempty"`
-	Width float64 `json:"width"`
-	Dash  bool    `json:"dash,omitempty"`
-}
-
-// Table is prepared text in rows; its first row is the heading.
-type Table struct {
-	Rows [][]string `json:"rows"`
-}
-
-// Answer is one student's answer to the poll with the id Poll.
-type Answer struct {
-	Poll   string `json:"poll"`
-	Choice string `json:"choice"`
-}
-
-// Body is what a mark is made of: exactly the field that its Kind names is set.
-type Body struct {
-	Kind   Kind           `json:"kind" oneof:"Note Text Stroke Shape Table Poll Answer"`
-	Note   *Note          `json:"note,omitempty"`
-	Text   *Text          `json:"text,omitempty"`
-	Stroke *Stroke        `json:"stroke,omitempty"`
-	Shape  *Shape         `json:"shape,omitempty"`
-	Table  *Table         `json:"table,omitempty"`
-	Poll   *poll.Question `json:"poll,omitempty"`
-	Answer *Answer        `json:"answer,omitempty"`
-}
 
 // Element is one mark on a sheet or a frame: its place in frame units, its
 // height in the stack (Z, higher lies on top) and its body.
@@ -105,10 +25,21 @@ type Element struct {
 	Y  float64 `json:"y"`
 	W  float64 `json:"w"`
 	H  float64 `json:"h"`
+	// Turn is by how much the mark is turned about its middle, in degrees
+	// clockwise, from 0 to less than 360.
+	Turn float64 `json:"turn,omitempty"`
+	// Group is what marks share that are grouped. Groups do not nest.
+	Group string `json:"group,omitempty"`
 	// Hidden marks are seen by the staff alone.
 	Hidden bool `json:"hidden,omitempty"`
+	// By is who changed the mark last, where that is not the author.
+	By string `json:"by,omitempty"`
+	// Agreed are those who agree with a note, in the order they did.
+	Agreed []string `json:"agreed,omitempty"`
 	// RemovedBy is who removed the mark; removed marks can be restored.
 	RemovedBy string `json:"removedBy,omitempty"`
+	// RemovedIn is the operation that removed the mark.
+	RemovedIn string `json:"removedIn,omitempty"`
 	Body
 }
 
@@ -121,30 +52,40 @@ func (e Element) OnFrame() bool { return e.RemovedBy == "" }
 // ClassSees reports whether students may see the mark.
 func (e Element) ClassSees() bool { return e.OnFrame() && !e.Hidden }
 
+// LastBy is who changed the mark last.
+func (e Element) LastBy() string {
+	if e.By != "" {
+		return e.By
+	}
+	return e.Author
+}
+
 // Check reports what is wrong with a mark: a body that does not fit its kind,
-// a size or place that does not fit the frame, text over its limit. For strokes
-// it also sets the size to the box of the points.
+// a size or place that does not fit the frame, text over its limit. For
+// connectors it also sets the place and size to the box of the ends.
 func (e *Element) Check() error {
-	if err := e.Body.check(); err != nil {
+	if err := e.Body.Sound(); err != nil {
 		return err
 	}
 	if e.Kind == KindAnswer {
 		return nil
 	}
-	if e.Kind == KindStroke {
-		w, h, err := ink.Bounds(e.Stroke.Points)
-		if err != nil {
-			return err
-		}
-		e.W, e.H = w, h
-	} else {
-		least := float64(minSide)
-		if e.Kind == KindShape && e.Shape.Form == FormLine {
-			least = 0 // a level line has no height
-		}
-		if !(e.W >= least && e.W <= FrameWidth && e.H >= least && e.H <= FrameHeight) {
-			return refusal.New(refusal.BadSize)
-		}
+	if !(e.Turn >= 0 && e.Turn < 360) {
+		return refusal.About(refusal.BadSize, "turn")
+	}
+	if !(e.Z >= -maxZ && e.Z <= maxZ) {
+		return refusal.About(refusal.BadSize, "place in the stack")
+	}
+	least := float64(minSide)
+	switch {
+	case e.Kind == KindConnector:
+		e.X, e.Y, e.W, e.H = e.Connector.box()
+		least = 0
+	case e.Kind == KindStroke, e.Kind == KindShape && e.Shape.Form == FormLine:
+		least = 0 // a level line has no height
+	}
+	if !(e.W >= least && e.W <= FrameWidth && e.H >= least && e.H <= FrameHeight) {
+		return refusal.New(refusal.BadSize)
 	}
 	// Sums of tenths may exceed the edge by a rounding error.
 	const slack = 1e-6
@@ -154,84 +95,58 @@ func (e *Element) Check() error {
 	return nil
 }
 
-func (b *Body) check() error {
-	bodies := 0
-	for _, set := range []bool{b.Note != nil, b.Text != nil, b.Stroke != nil, b.Shape != nil, b.Table != nil, b.Poll != nil, b.Answer != nil} {
-		if set {
-			bodies++
-		}
-	}
-	if bodies != 1 {
-		return refusal.About(refusal.Malformed, "a mark has one body")
-	}
-	switch {
-	case b.Kind == KindNote && b.Note != nil:
-		if !b.Note.Tint.known() {
-			return refusal.About(refusal.BadStyle, "tint")
-		}
-		return checkText(b.Note.Text, MaxNote)
-	case b.Kind == KindText && b.Text != nil:
-		if !b.Text.Ink.known() || !(b.Text.Size >= 16 && b.Text.Size <= 120) {
-			return refusal.About(refusal.BadStyle, "ink or size")
-		}
-		return checkText(b.Text.Text, MaxText)
-	case b.Kind == KindStroke && b.Stroke != nil:
-		return checkLine(b.Stroke.Ink, b.Stroke.Width)
-	case b.Kind == KindShape && b.Shape != nil:
-		switch b.Shape.Form {
-		case FormRect, FormEllipse, FormLine:
-		default:
-			return refusal.About(refusal.BadStyle, "form")
-		}
-		if b.Shape.Fill != "" && !b.Shape.Fill.known() {
-			return refusal.About(refusal.BadStyle, "fill")
-		}
-		return checkLine(b.Shape.Ink, b.Shape.Width)
-	case b.Kind == KindTable && b.Table != nil:
-		for _, row := range b.Table.Rows {
-			for _, cell := range row {
-				if err := checkText(cell, MaxNote); err != nil {
-					return err
-				}
-			}
-		}
-		return nil
-	case b.Kind == KindPoll && b.Poll != nil:
-		return b.Poll.Check()
-	case b.Kind == KindAnswer && b.Answer != nil:
+// Fit sets the size of a new stroke to the box of its points. A stroke that is
+// resized later keeps its points; its size says how far they are stretched.
+func (e *Element) Fit() error {
+	if e.Kind != KindStroke || e.Stroke == nil {
 		return nil
 	}
-	return refusal.About(refusal.Malformed, "kind and body of a mark differ")
+	var err error
+	e.W, e.H, err = ink.Bounds(e.Stroke.Points)
+	return err
 }
 
-func checkLine(i Ink, width float64) error {
-	if !i.known() || !(width >= 1 && width <= 60) {
-		return refusal.About(refusal.BadStyle, "ink or width")
+// Drawn gives a stroke's points as they lie on the frame: stretched to its
+// size, turned and at its place, with their pressures.
+func (e Element) Drawn() []float64 {
+	w, h, err := ink.Bounds(e.Stroke.Points)
+	if err != nil {
+		return nil
 	}
-	return nil
+	across, down := 1.0, 1.0
+	if w > 0 {
+		across = e.W / w
+	}
+	if h > 0 {
+		down = e.H / h
+	}
+	sin, cos := math.Sincos(e.Turn * math.Pi / 180)
+	mx, my := e.X+e.W/2, e.Y+e.H/2
+	out := make([]float64, len(e.Stroke.Points))
+	for i := 0; i < len(out); i += ink.Per {
+		x, y := e.Stroke.Points[i]*across-e.W/2, e.Stroke.Points[i+1]*down-e.H/2
+		out[i], out[i+1], out[i+2] = mx+x*cos-y*sin, my+x*sin+y*cos, e.Stroke.Points[i+2]
+	}
+	return out
 }
 
-// checkText refuses empty and overlong text and characters that would garble
-// the page: control characters except line feed and tab, and the marks that
-// turn the direction of the text around them.
-func checkText(text string, limit int) error {
-	blank := true
-	for _, r := range text {
-		if r == utf8.RuneError || unicode.IsControl(r) && r != '\n' && r != '\t' || TurnsText(r) {
-			return refusal.New(refusal.TextControl)
-		}
-		blank = blank && unicode.IsSpace(r)
+// DrawnAt makes a stroke's element lie around points on the frame, which it
+// takes as its own.
+func (e *Element) DrawnAt(points []float64) {
+	x, y, right, bottom := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
+	for i := 0; i < len(points); i += ink.Per {
+		x, right = min(x, points[i]), max(right, points[i])
+		y, bottom = min(y, points[i+1]), max(bottom, points[i+1])
 	}
-	if blank {
-		return refusal.New(refusal.EmptyNote)
+	stroke := *e.Stroke
+	stroke.Points = make([]float64, len(points))
+	tenth := func(n float64) float64 { return math.Round(n*10) / 10 }
+	hundredth := func(n float64) float64 { return math.Round(n*100) / 100 }
+	x, y = max(0, math.Floor(x*10)/10), max(0, math.Floor(y*10)/10)
+	for i := 0; i < len(points); i += ink.Per {
+		stroke.Points[i], stroke.Points[i+1] = max(0, tenth(points[i]-x)), max(0, tenth(points[i+1]-y))
+		stroke.Points[i+2] = hundredth(points[i+2])
 	}
-	if n := utf8.RuneCountInString(text); n > limit {
-		return refusal.About(refusal.TextTooLong, "%d characters, at most %d", n, limit)
-	}
-	return nil
+	e.Stroke, e.Turn, e.X, e.Y = &stroke, 0, x, y
+	e.W, e.H = min(tenth(right-x), FrameWidth-x), min(tenth(bottom-y), FrameHeight-y)
 }
-
-// TurnsText reports whether r overrides or embeds the direction of text
-// (Unicode Standard Annex 9, explicit directional formatting characters).
-// The isolates are harmless and stay allowed.
-func TurnsText(r rune) bool { return r >= 0x202A && r <= 0x202E }

@@ -57,7 +57,7 @@ func TestElementCheck(t *testing.T) {
 		}
 	}
 	s := stroke(10, 20, 0, 3, .5, 7, 0, .5)
-	if err := s.Check(); err != nil || s.W != 7 || s.H != 3 {
+	if err := s.Fit(); err != nil || s.W != 7 || s.H != 3 {
 		t.Errorf("the box of a stroke: %v x %v, %v", s.W, s.H, err)
 	}
 }

@@ -40,6 +40,12 @@ const (
 	BadSize        Code = "bad-size"
 	BadStyle       Code = "bad-style"
 	SheetFull      Code = "sheet-full"
+	ChangedSince   Code = "changed-since"
+	OwnNote        Code = "own-note"
+	BadLink        Code = "bad-link"
+	NoSuchPicture  Code = "no-such-picture"
+	PictureBad     Code = "picture-unreadable"
+	PictureHuge    Code = "picture-too-large"
 	NameEmpty      Code = "name-empty"
 	NameTooLong    Code = "name-too-long"
 	NameControl    Code = "name-control"
@@ -82,6 +88,12 @@ var sentences = map[Code]string{
 	BadSize:        "This size is not possible. Choose a larger or smaller one.",
 	BadStyle:       "There is no such ink, tint or width. Choose one of those shown.",
 	SheetFull:      "This frame is full. Remove something before you add more.",
+	ChangedSince:   "Somebody else has changed this since, so it stays as it is now.",
+	OwnNote:        "This note is yours. Agree with somebody else's.",
+	BadLink:        "This is no web address. It begins with https:// and has no name or password in it.",
+	NoSuchPicture:  "This picture is not there. Add it again.",
+	PictureBad:     "This picture cannot be read. Use a PNG, JPEG, WebP, GIF or SVG file that opens on your device.",
+	PictureHuge:    "This picture is too large. Use one of at most 10 MiB and 40 megapixels.",
 	NameEmpty:      "Type your name, so that your teacher knows who you are.",
 	NameTooLong:    "This name is too long. Use at most 40 letters.",
 	NameControl:    "This name has characters that cannot be shown. Type it again.",

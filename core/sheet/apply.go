@@ -1,6 +1,8 @@
 package sheet
 
 import (
+	"slices"
+
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
@@ -39,18 +41,19 @@ func (s *Sheet) Apply(r Rules, a Actor, op Op) (Result, error) {
 	if err := s.mayWork(r, a, op.Kind); err != nil {
 		return Result{}, err
 	}
-	put, undo, err := s.decide(r, a, op)
-	if err != nil {
+	e := edit{sheet: s, rules: r, actor: a, op: op, there: s.there, points: s.points, top: s.top}
+	if err := e.do(op.Step); err != nil {
 		return Result{}, err
 	}
-	before, existed := s.marks[put.ID]
-	change := Change{Seq: s.Seq + 1, Op: op.ID, By: a.author(), At: r.Now, Put: []lesson.Element{put}}
-	if existed && before.ClassSees() && !put.ClassSees() {
-		change.Gone = []string{put.ID}
+	change := Change{Seq: s.Seq + 1, Op: op.ID, By: a.author(), At: r.Now}
+	for _, put := range e.marks() {
+		change.Put = append(change.Put, put)
+		if before, was := s.marks[put.ID]; was && before.ClassSees() && !put.ClassSees() {
+			change.Gone = append(change.Gone, put.ID)
+		}
 	}
-	undo.Sheet = op.Sheet
 	s.Take(change)
-	return Result{Change: change, Undo: undo}, nil
+	return Result{Change: change, Undo: Op{Sheet: op.Sheet, Back: true, Step: e.undo()}}, nil
 }
 
 // mayWork checks what holds for the sheet as a whole.
@@ -64,7 +67,7 @@ func (s *Sheet) mayWork(r Rules, a Actor, kind Kind) error {
 		return nil
 	case !a.MayRead(s.Owner) || !r.Reached:
 		return refusal.New(refusal.NoSuchSheet)
-	case kind == KindHide || kind == KindShow:
+	case kind == KindHide || kind == KindShow || kind == KindClear:
 		return refusal.New(refusal.NotYours)
 	case kind == KindAnswer:
 		// Answers lie on the student's own sheet, whoever shares the frame.
@@ -80,133 +83,356 @@ func (s *Sheet) mayWork(r Rules, a Actor, kind Kind) error {
 	return nil
 }
 
-// decide returns the new state of the mark that the operation touches, and
-// the operation that would take it back.
-func (s *Sheet) decide(r Rules, a Actor, op Op) (lesson.Element, Op, error) {
-	switch op.Kind {
+// edit is an operation in the making. The marks that it has touched so far lie
+// over those of the sheet, which stays untouched until all is decided.
+type edit struct {
+	sheet  *Sheet
+	rules  Rules
+	actor  Actor
+	op     Op
+	over   map[string]lesson.Element
+	order  []string // the marks in over, as they were first touched
+	back   []Step   // what takes each step back, in the order of the steps
+	there  int      // marks on the frame after the steps so far
+	points int      // points of ink that the sheet then has
+	top    int64
+}
+
+// marks lists the marks that were touched, as they are now.
+func (e *edit) marks() []lesson.Element {
+	marks := make([]lesson.Element, len(e.order))
+	for i, id := range e.order {
+		marks[i] = e.over[id]
+	}
+	return marks
+}
+
+// undo is the step that takes all of them back.
+func (e *edit) undo() Step {
+	if len(e.back) == 1 {
+		return e.back[0]
+	}
+	slices.Reverse(e.back)
+	return Step{Kind: KindMany, Many: &Many{Steps: e.back}}
+}
+
+// mark gives a mark as it is after the steps so far.
+func (e *edit) mark(id string) (lesson.Element, bool) {
+	if m, ok := e.over[id]; ok {
+		return m, true
+	}
+	m, ok := e.sheet.marks[id]
+	return m, ok
+}
+
+// put lays down a mark and notes what takes this back.
+func (e *edit) put(m lesson.Element, back Step) {
+	e.lay(m)
+	e.back = append(e.back, back)
+}
+
+func (e *edit) lay(m lesson.Element) {
+	if e.over == nil {
+		e.over = map[string]lesson.Element{}
+	}
+	if before, was := e.mark(m.ID); was {
+		e.there -= one(before.OnFrame())
+	} else {
+		e.points += pointsOf(m)
+	}
+	e.there += one(m.OnFrame())
+	if _, touched := e.over[m.ID]; !touched {
+		e.order = append(e.order, m.ID)
+	}
+	e.over[m.ID] = m
+	e.top = max(e.top, m.Z)
+}
+
+func one(yes bool) int {
+	if yes {
+		return 1
+	}
+	return 0
+}
+
+// do does one step, or the many steps of one.
+func (e *edit) do(s Step) error {
+	switch s.Kind {
 	case KindAdd:
-		return s.add(r, a, *op.Add)
+		return e.add(*s.Add)
 	case KindSet:
-		return s.set(r, a, *op.Set)
+		return e.set(*s.Set)
 	case KindRemove:
-		e, err := s.mayChange(r, a, op.Remove.Mark)
-		e.RemovedBy = a.author()
-		return e, Op{Kind: KindRestore, Restore: op.Remove}, err
+		m, err := e.mayChange(s.Remove.Mark)
+		if err == nil {
+			e.remove(m)
+		}
+		return err
 	case KindRestore:
-		return s.restore(r, a, op.Restore)
-	case KindHide, KindShow:
-		target := op.Hide
-		if op.Kind == KindShow {
-			target = op.Show
+		return e.restore(*s.Restore)
+	case KindErase:
+		return e.erase(*s.Erase)
+	case KindAgree:
+		return e.agree(*s.Agree)
+	case KindMany:
+		for _, step := range s.Many.Steps {
+			if err := e.do(step); err != nil {
+				return err
+			}
 		}
-		e, err := s.find(target.Mark, a)
-		if err == nil && (!e.OnFrame() || e.Kind == lesson.KindAnswer) {
-			err = refusal.New(refusal.NoSuchMark)
-		}
-		undo := Op{Kind: KindShow, Show: target}
-		if e.Hidden {
-			undo = Op{Kind: KindHide, Hide: target}
-		}
-		e.Hidden = op.Kind == KindHide
-		return e, undo, err
+		return nil
+	case KindHide:
+		return e.hide(*s.Hide, true)
+	case KindShow:
+		return e.hide(*s.Show, false)
+	case KindClear:
+		return e.clear(*s.Clear)
 	case KindAnswer:
-		return s.answer(r, a, *op.Answer)
+		return e.answer(*s.Answer)
 	}
-	return lesson.Element{}, Op{}, refusal.New(refusal.UnknownOp)
+	return refusal.New(refusal.UnknownOp)
 }
 
-func (s *Sheet) add(r Rules, a Actor, add Add) (lesson.Element, Op, error) {
+// room refuses what would make the sheet fuller than it may be.
+func (e *edit) room(marks, points int) error {
+	switch {
+	case e.there+marks > MaxMarks:
+		return refusal.About(refusal.SheetFull, "%d marks", MaxMarks)
+	case points > 0 && e.points+points > maxPoints:
+		return refusal.About(refusal.SheetFull, "%d points of ink", maxPoints)
+	case marks > 0 && len(e.sheet.marks)+len(e.over) >= maxKept:
+		return refusal.About(refusal.SheetFull, "%d marks with those removed", maxKept)
+	}
+	return nil
+}
+
+func (e *edit) add(add Add) error {
 	switch add.Kind {
-	case lesson.KindNote, lesson.KindText, lesson.KindStroke:
+	case lesson.KindNote, lesson.KindText, lesson.KindStroke, lesson.KindShape, lesson.KindConnector, lesson.KindStamp,
+		lesson.KindPicture, lesson.KindLink:
 	default:
-		return lesson.Element{}, Op{}, refusal.About(refusal.Malformed, "this kind of mark cannot be added in class")
+		return refusal.About(refusal.Malformed, "this kind of mark cannot be added in class")
 	}
-	if _, ok := s.marks[add.Mark]; ok {
-		return lesson.Element{}, Op{}, refusal.New(refusal.MarkExists)
+	if _, ok := e.mark(add.Mark); ok {
+		return refusal.New(refusal.MarkExists)
 	}
-	if s.there >= MaxMarks {
-		return lesson.Element{}, Op{}, refusal.About(refusal.SheetFull, "%d marks", MaxMarks)
+	m := lesson.Element{ID: add.Mark, Author: e.actor.author(), Z: e.top + 1, At: e.rules.Now,
+		X: add.X, Y: add.Y, W: add.W, H: add.H, Turn: add.Turn, Group: add.Group, Body: add.Body}
+	if err := m.Fit(); err != nil {
+		return err
 	}
-	e := lesson.Element{ID: add.Mark, Author: a.author(), Z: s.top + 1, At: r.Now, X: add.X, Y: add.Y, W: add.W, H: add.H, Body: add.Body}
-	if err := e.Check(); err != nil {
-		return lesson.Element{}, Op{}, err
+	if err := m.Check(); err != nil {
+		return err
 	}
-	return e, Op{Kind: KindRemove, Remove: &Target{Mark: e.ID}}, nil
+	if err := e.room(1, pointsOf(m)); err != nil {
+		return err
+	}
+	if add.Free {
+		e.sheet.free(e.rules.Frame, &m)
+	}
+	e.put(m, Step{Kind: KindRemove, Remove: &Target{Mark: m.ID}})
+	return nil
 }
 
-func (s *Sheet) set(r Rules, a Actor, set Set) (lesson.Element, Op, error) {
-	e, err := s.mayChange(r, a, set.Mark)
+func (e *edit) set(set Set) error {
+	m, err := e.mayChange(set.Mark)
 	if err != nil {
-		return e, Op{}, err
+		return err
 	}
-	back, err := set.onto(&e)
+	before := pointsOf(m)
+	back, err := set.onto(&m)
+	if err == nil {
+		err = m.Check()
+	}
+	if err == nil {
+		err = e.room(0, pointsOf(m)-before)
+	}
 	if err != nil {
-		return e, Op{}, err
+		return err
 	}
-	return e, Op{Kind: KindSet, Set: &back}, e.Check()
+	e.changed(&m)
+	e.put(m, Step{Kind: KindSet, Set: &back})
+	return nil
 }
 
-func (s *Sheet) restore(r Rules, a Actor, t *Target) (lesson.Element, Op, error) {
-	e, err := s.find(t.Mark, a)
+// changed notes who changed a mark last.
+func (e *edit) changed(m *lesson.Element) {
+	m.By = ""
+	if by := e.actor.author(); by != m.Author {
+		m.By = by
+	}
+}
+
+// remove takes a mark off the frame. Connectors attached to it remember where
+// they were.
+func (e *edit) remove(m lesson.Element) {
+	m.RemovedBy, m.RemovedIn = e.actor.author(), e.op.ID
+	e.changed(&m)
+	e.put(m, Step{Kind: KindRestore, Restore: &Restore{Mark: m.ID}})
+}
+
+func (e *edit) restore(r Restore) error {
+	ids := []string{r.Mark}
+	if r.In != "" {
+		ids = nil
+		for _, m := range e.sheet.Marks() {
+			if m.RemovedIn == r.In && !m.OnFrame() {
+				ids = append(ids, m.ID)
+			}
+		}
+		if len(ids) == 0 {
+			return refusal.New(refusal.NoSuchMark)
+		}
+	}
+	for _, id := range ids {
+		m, err := e.find(id)
+		switch {
+		case err != nil:
+		case m.Kind == lesson.KindAnswer:
+			err = refusal.New(refusal.NotYours)
+		case m.OnFrame():
+			err = refusal.New(refusal.MarkExists)
+		case !e.actor.Staff && m.RemovedBy != e.actor.ID:
+			err = refusal.New(refusal.NoSuchMark)
+		default:
+			err = e.room(1, 0)
+		}
+		if err != nil {
+			return err
+		}
+		m.RemovedBy, m.RemovedIn = "", ""
+		e.changed(&m)
+		e.put(m, Step{Kind: KindRemove, Remove: &Target{Mark: m.ID}})
+	}
+	return nil
+}
+
+func (e *edit) hide(t Target, hidden bool) error {
+	m, err := e.find(t.Mark)
+	if err == nil && (!m.OnFrame() || m.Kind == lesson.KindAnswer) {
+		err = refusal.New(refusal.NoSuchMark)
+	}
+	if err != nil {
+		return err
+	}
+	back := Step{Kind: KindShow, Show: &t}
+	if m.Hidden {
+		back = Step{Kind: KindHide, Hide: &t}
+	}
+	m.Hidden = hidden
+	e.changed(&m)
+	e.put(m, back)
+	return nil
+}
+
+// clear removes what one author, or everybody, has on the sheet. What is not
+// there to clear is refused, so that undo is not offered for nothing.
+func (e *edit) clear(c Clear) error {
+	for _, m := range e.sheet.Marks() {
+		if m.OnFrame() && m.Kind != lesson.KindAnswer && (c.Author == "" || m.Author == c.Author) {
+			e.remove(m)
+		}
+	}
+	if len(e.back) == 0 {
+		return refusal.New(refusal.NoSuchMark)
+	}
+	// One short step takes it back, however much it was.
+	e.back = []Step{{Kind: KindRestore, Restore: &Restore{In: e.op.ID}}}
+	return nil
+}
+
+func (e *edit) agree(a Agree) error {
+	m, err := e.find(a.Mark)
+	me := e.actor.author()
 	switch {
 	case err != nil:
-	case e.OnFrame():
-		err = refusal.New(refusal.MarkExists)
-	case !a.Staff && e.RemovedBy != a.ID:
-		err = refusal.New(refusal.NoSuchMark)
-	case s.there >= MaxMarks:
-		err = refusal.About(refusal.SheetFull, "%d marks", MaxMarks)
+		return err
+	case !m.OnFrame() || m.Kind != lesson.KindNote:
+		return refusal.New(refusal.NoSuchMark)
+	case m.Author == me:
+		return refusal.New(refusal.OwnNote)
 	}
-	e.RemovedBy = ""
-	return e, Op{Kind: KindRemove, Remove: t}, err
+	already := slices.Contains(m.Agreed, me)
+	m.Agreed = slices.DeleteFunc(slices.Clone(m.Agreed), func(id string) bool { return id == me })
+	if a.Yes {
+		m.Agreed = append(m.Agreed, me)
+	}
+	if len(m.Agreed) == 0 {
+		m.Agreed = nil
+	}
+	e.put(m, Step{Kind: KindAgree, Agree: &Agree{Mark: a.Mark, Yes: already}})
+	return nil
+}
+
+// find gives a mark that the actor may know of.
+func (e *edit) find(id string) (lesson.Element, error) {
+	m, ok := e.mark(id)
+	switch {
+	case !ok:
+		return m, refusal.New(refusal.NoSuchMark)
+	case !e.actor.Staff && m.Hidden && m.Author == e.actor.ID:
+		return m, refusal.New(refusal.PutAway)
+	case !e.actor.Staff && m.Hidden:
+		return m, refusal.New(refusal.NoSuchMark)
+	case e.op.Back && e.op.Kind != KindAgree && m.LastBy() != e.actor.author():
+		return m, refusal.New(refusal.ChangedSince)
+	}
+	return m, nil
 }
 
 // mayChange gives a mark that is there and that the actor may change.
-func (s *Sheet) mayChange(r Rules, a Actor, id string) (lesson.Element, error) {
-	e, err := s.find(id, a)
+func (e *edit) mayChange(id string) (lesson.Element, error) {
+	m, err := e.find(id)
 	switch {
 	case err != nil:
-		return e, err
-	case !e.OnFrame():
-		return e, refusal.New(refusal.NoSuchMark)
-	case e.Kind == lesson.KindAnswer:
-		return e, refusal.New(refusal.NotYours)
-	case a.Staff || e.Author == a.ID || r.Frame.Permission == lesson.BuildTogether:
-		return e, nil
+		return m, err
+	case !m.OnFrame():
+		return m, refusal.New(refusal.NoSuchMark)
+	case m.Kind == lesson.KindAnswer:
+		return m, refusal.New(refusal.NotYours)
+	case e.owns(m):
+		return m, nil
 	}
-	return e, refusal.New(refusal.NotYours)
+	return m, refusal.New(refusal.NotYours)
+}
+
+// owns says whether the actor may change a mark that they may know of.
+func (e *edit) owns(m lesson.Element) bool {
+	return e.actor.Staff || m.Author == e.actor.ID || e.rules.Frame.Permission == lesson.BuildTogether
 }
 
 // answer keeps one mark for each poll on the student's own sheet, with the
 // poll's id as its own.
-func (s *Sheet) answer(r Rules, a Actor, set SetAnswer) (lesson.Element, Op, error) {
-	question, err := r.Frame.Poll(set.Poll)
+func (e *edit) answer(set SetAnswer) error {
+	question, err := e.rules.Frame.Poll(set.Poll)
 	if err != nil {
-		return lesson.Element{}, Op{}, err
+		return err
 	}
-	if r.Polls[set.Poll] != poll.Open {
-		return lesson.Element{}, Op{}, refusal.New(refusal.PollClosed)
+	if e.rules.Polls[set.Poll] != poll.Open {
+		return refusal.New(refusal.PollClosed)
 	}
-	e, answered := s.marks[set.Poll]
+	m, answered := e.sheet.marks[set.Poll]
 	back := SetAnswer{Poll: set.Poll}
-	if answered && e.OnFrame() {
-		back.Choice = e.Answer.Choice
+	if answered && m.OnFrame() {
+		back.Choice = m.Answer.Choice
 	}
-	undo := Op{Kind: KindAnswer, Answer: &back}
+	undo := Step{Kind: KindAnswer, Answer: &back}
 	if set.Choice == "" {
 		if !answered {
-			return e, Op{}, refusal.New(refusal.NoSuchMark)
+			return refusal.New(refusal.NoSuchMark)
 		}
-		e.RemovedBy = a.author()
-		return e, undo, nil
+		m.RemovedBy = e.actor.author()
+		e.put(m, undo)
+		return nil
 	}
 	if _, err := question.Poll.Choice(set.Choice); err != nil {
-		return e, Op{}, err
+		return err
 	}
 	if !answered {
-		e = lesson.Element{ID: set.Poll, Author: a.author(), Z: s.top + 1, At: r.Now}
+		m = lesson.Element{ID: set.Poll, Author: e.actor.author(), Z: e.top + 1, At: e.rules.Now}
 	}
-	e.RemovedBy = ""
-	e.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: set.Poll, Choice: set.Choice}}
-	return e, undo, nil
+	m.RemovedBy = ""
+	m.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: set.Poll, Choice: set.Choice}}
+	e.put(m, undo)
+	return nil
 }

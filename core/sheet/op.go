@@ -19,55 +19,121 @@ const (
 	KindSet     Kind = "set"
 	KindRemove  Kind = "remove"
 	KindRestore Kind = "restore"
+	KindErase   Kind = "erase"
+	KindAgree   Kind = "agree"
+	KindMany    Kind = "many"
 	KindHide    Kind = "hide"
 	KindShow    Kind = "show"
+	KindClear   Kind = "clear"
 	KindAnswer  Kind = "answer"
 )
 
-// Op is one operation on a sheet, as a client sends it: exactly the field that
-// its Kind names is set. ID is a version 7 UUID made by the client; the same
-// ID sent again does nothing again.
+// Op is one operation on a sheet, as a client sends it. ID is a version 7 UUID
+// made by the client; the same ID sent again does nothing again.
 type Op struct {
-	ID      string     `json:"id"`
-	Sheet   string     `json:"sheet"`
-	Kind    Kind       `json:"kind" oneof:"Add Set Remove Restore Hide Show Answer"`
+	ID    string `json:"id"`
+	Sheet string `json:"sheet"`
+	// Back says that the operation takes something back: it is refused where
+	// somebody else has changed a mark since.
+	Back bool `json:"back,omitempty"`
+	Step
+}
+
+// Step is what an operation does: exactly the field that its Kind names is set.
+type Step struct {
+	Kind    Kind       `json:"kind" oneof:"Add Set Remove Restore Erase Agree Many Hide Show Clear Answer"`
 	Add     *Add       `json:"add,omitempty"`
 	Set     *Set       `json:"set,omitempty"`
 	Remove  *Target    `json:"remove,omitempty"`
-	Restore *Target    `json:"restore,omitempty"`
+	Restore *Restore   `json:"restore,omitempty"`
+	Erase   *Erase     `json:"erase,omitempty"`
+	Agree   *Agree     `json:"agree,omitempty"`
+	Many    *Many      `json:"many,omitempty"`
 	Hide    *Target    `json:"hide,omitempty"`
 	Show    *Target    `json:"show,omitempty"`
+	Clear   *Clear     `json:"clear,omitempty"`
 	Answer  *SetAnswer `json:"answer,omitempty"`
 }
 
 // Add puts a new mark with an id of the client's making on the sheet. Who it
-// belongs to is not the client's to say.
+// belongs to is not the client's to say. With Free set, the place is a wish:
+// where it is taken, the nearest free one is used.
 type Add struct {
-	Mark string  `json:"mark"`
-	X    float64 `json:"x"`
-	Y    float64 `json:"y"`
-	W    float64 `json:"w"`
-	H    float64 `json:"h"`
+	Mark  string  `json:"mark"`
+	X     float64 `json:"x"`
+	Y     float64 `json:"y"`
+	W     float64 `json:"w"`
+	H     float64 `json:"h"`
+	Turn  float64 `json:"turn,omitempty"`
+	Group string  `json:"group,omitempty"`
+	Free  bool    `json:"free,omitempty"`
 	lesson.Body
 }
 
 // Set changes some properties of a mark; those left out stay.
 type Set struct {
-	Mark  string       `json:"mark"`
-	X     *float64     `json:"x,omitempty"`
-	Y     *float64     `json:"y,omitempty"`
-	W     *float64     `json:"w,omitempty"`
-	H     *float64     `json:"h,omitempty"`
-	Text  *string      `json:"text,omitempty"`
-	Tint  *lesson.Tint `json:"tint,omitempty"`
-	Ink   *lesson.Ink  `json:"ink,omitempty"`
-	Width *float64     `json:"width,omitempty"`
-	Size  *float64     `json:"size,omitempty"`
+	Mark   string         `json:"mark"`
+	X      *float64       `json:"x,omitempty"`
+	Y      *float64       `json:"y,omitempty"`
+	W      *float64       `json:"w,omitempty"`
+	H      *float64       `json:"h,omitempty"`
+	Turn   *float64       `json:"turn,omitempty"`
+	Z      *int64         `json:"z,omitempty"`
+	Group  *string        `json:"group,omitempty"`
+	Text   *string        `json:"text,omitempty"`
+	Tint   *lesson.Tint   `json:"tint,omitempty"`
+	Fill   *lesson.Fill   `json:"fill,omitempty"`
+	Ink    *lesson.Ink    `json:"ink,omitempty"`
+	Width  *float64       `json:"width,omitempty"`
+	Dash   *bool          `json:"dash,omitempty"`
+	Size   *float64       `json:"size,omitempty"`
+	Bold   *bool          `json:"bold,omitempty"`
+	Align  *lesson.Align  `json:"align,omitempty"`
+	List   *lesson.List   `json:"list,omitempty"`
+	Form   *lesson.Form   `json:"form,omitempty"`
+	From   *lesson.Anchor `json:"from,omitempty"`
+	To     *lesson.Anchor `json:"to,omitempty"`
+	Heads  *lesson.Heads  `json:"heads,omitempty"`
+	Alt    *string        `json:"alt,omitempty"`
+	URL    *string        `json:"url,omitempty"`
+	Stroke *lesson.Stroke `json:"stroke,omitempty"`
 }
 
 // Target names the mark that an operation is about.
 type Target struct {
 	Mark string `json:"mark"`
+}
+
+// Restore brings back a removed mark, or with In all that one operation removed.
+type Restore struct {
+	Mark string `json:"mark,omitempty"`
+	In   string `json:"in,omitempty"`
+}
+
+// Erase takes away the ink under a round eraser that was moved along a path
+// x0, y0, x1, y1, ... of frame units: whole strokes that it touched, or with
+// Part set the part of each that lay under it.
+type Erase struct {
+	Path   []float64 `json:"path"`
+	Radius float64   `json:"radius"`
+	Part   bool      `json:"part,omitempty"`
+}
+
+// Agree agrees with somebody's note, or takes that back.
+type Agree struct {
+	Mark string `json:"mark"`
+	Yes  bool   `json:"yes"`
+}
+
+// Many does several steps as one: all of them or none. They may be add, set,
+// remove and restore.
+type Many struct {
+	Steps []Step `json:"steps"`
+}
+
+// Clear removes the work of one author, or of everybody if Author is empty.
+type Clear struct {
+	Author string `json:"author,omitempty"`
 }
 
 // SetAnswer answers a poll; an empty choice takes the answer back.
@@ -87,7 +153,7 @@ func ReadOp(data []byte) (Op, error) {
 		return Op{}, refusal.New(refusal.Malformed)
 	}
 	switch head.Kind {
-	case KindAdd, KindSet, KindRemove, KindRestore, KindHide, KindShow, KindAnswer:
+	case KindAdd, KindSet, KindRemove, KindRestore, KindErase, KindAgree, KindMany, KindHide, KindShow, KindClear, KindAnswer:
 	default:
 		return Op{}, refusal.New(refusal.UnknownOp)
 	}
@@ -97,23 +163,57 @@ func ReadOp(data []byte) (Op, error) {
 	if err := reader.Decode(&op); err != nil {
 		return Op{}, refusal.About(refusal.Malformed, "a field of the operation")
 	}
-	return op, op.check()
+	if !isV7(op.ID) {
+		return op, refusal.New(refusal.BadID)
+	}
+	return op, op.Step.check()
 }
 
-func (op Op) check() error {
-	if !isV7(op.ID) || op.Add != nil && !isV7(op.Add.Mark) {
-		return refusal.New(refusal.BadID)
-	}
-	bodies := map[Kind]bool{
-		KindAdd: op.Add != nil, KindSet: op.Set != nil, KindRemove: op.Remove != nil, KindRestore: op.Restore != nil,
-		KindHide: op.Hide != nil, KindShow: op.Show != nil, KindAnswer: op.Answer != nil,
-	}
-	for kind, set := range bodies {
-		if set != (kind == op.Kind) {
+// MaxSteps is how many steps one operation may have.
+const MaxSteps = 500
+
+func (s Step) check() error {
+	for _, k := range [...]struct {
+		kind Kind
+		set  bool
+	}{
+		{KindAdd, s.Add != nil}, {KindSet, s.Set != nil}, {KindRemove, s.Remove != nil}, {KindRestore, s.Restore != nil},
+		{KindErase, s.Erase != nil}, {KindAgree, s.Agree != nil}, {KindMany, s.Many != nil}, {KindHide, s.Hide != nil},
+		{KindShow, s.Show != nil}, {KindClear, s.Clear != nil}, {KindAnswer, s.Answer != nil},
+	} {
+		if k.set != (k.kind == s.Kind) {
 			return refusal.About(refusal.Malformed, "kind and body of the operation differ")
 		}
 	}
+	switch {
+	case s.Add != nil && (!isV7(s.Add.Mark) || s.Add.Group != "" && !isV7(s.Add.Group)),
+		s.Set != nil && s.Set.Group != nil && *s.Set.Group != "" && !isV7(*s.Set.Group):
+		return refusal.New(refusal.BadID)
+	case s.Many == nil:
+		return nil
+	case len(s.Many.Steps) == 0 || len(s.Many.Steps) > MaxSteps:
+		return refusal.About(refusal.TooMany, "%d steps, at most %d", len(s.Many.Steps), MaxSteps)
+	}
+	for _, one := range s.Many.Steps {
+		switch one.Kind {
+		case KindAdd, KindSet, KindRemove, KindRestore:
+		default:
+			return refusal.About(refusal.Malformed, "this cannot be one of many steps")
+		}
+		if err := one.check(); err != nil {
+			return err
+		}
+	}
 	return nil
+}
+
+// Cost is how much of a student's rate an operation takes: 1, and 1 more for
+// every ten steps.
+func (op Op) Cost() int {
+	if op.Many == nil {
+		return 1
+	}
+	return 1 + len(op.Many.Steps)/10
 }
 
 // isV7 accepts a version 7 UUID (RFC 9562) in its canonical small letters, so

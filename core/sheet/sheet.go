@@ -11,12 +11,20 @@ import (
 	"maps"
 	"slices"
 
+	"alpenglow/core/ink"
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 )
 
 // MaxMarks is how many marks may be on one sheet.
 const MaxMarks = 2000
+
+// So that a sheet stays within a server's memory: how many marks it keeps with
+// the removed ones, and how many points of ink.
+const (
+	maxKept   = 10 * MaxMarks
+	maxPoints = 1_000_000
+)
 
 // ClassOwner owns the sheet that the whole class shares. Any other owner is
 // the id of the participant whose sheet it is.
@@ -51,6 +59,7 @@ type Sheet struct {
 	// there counts the marks that are not removed, by author and in all: what
 	// was removed makes room.
 	there   int
+	points  int // of ink, with the removed strokes
 	amounts map[string]int
 }
 
@@ -91,10 +100,15 @@ func (s *Sheet) Take(c Change) {
 
 // Load puts a stored mark on a sheet that is read back.
 func (s *Sheet) Load(e lesson.Element) {
-	if old, ok := s.marks[e.ID]; ok && old.OnFrame() {
+	old, was := s.marks[e.ID]
+	if was {
+		s.points -= pointsOf(old)
+	}
+	if was && old.OnFrame() {
 		s.there--
 		s.amounts[old.Author]--
 	}
+	s.points += pointsOf(e)
 	if e.OnFrame() {
 		s.there++
 		s.amounts[e.Author]++
@@ -121,6 +135,15 @@ func (s *Sheet) MarksFor(a Actor) []lesson.Element {
 		return all
 	}
 	return slices.DeleteFunc(all, func(e lesson.Element) bool { return !e.ClassSees() })
+}
+
+// MarkFor gives a mark that is there, if the actor may see it.
+func (s *Sheet) MarkFor(a Actor, id string) (lesson.Element, error) {
+	e, ok := s.marks[id]
+	if !ok || !e.OnFrame() || e.Hidden && !a.Staff {
+		return lesson.Element{}, refusal.New(refusal.NoSuchMark)
+	}
+	return e, nil
 }
 
 // Amount counts what an author has on the sheet.
@@ -158,17 +181,10 @@ func (s *Sheet) History(past []Change, a Actor) []Change {
 	return seen
 }
 
-// find gives a mark that the actor may know of.
-func (s *Sheet) find(id string, a Actor) (lesson.Element, error) {
-	e, ok := s.marks[id]
-	switch {
-	case !ok:
-		return e, refusal.New(refusal.NoSuchMark)
-	case a.Staff || !e.Hidden:
-		return e, nil
-	case e.Author == a.ID:
-		return e, refusal.New(refusal.PutAway)
-	default:
-		return e, refusal.New(refusal.NoSuchMark)
+// pointsOf counts the points of ink of a mark.
+func pointsOf(e lesson.Element) int {
+	if e.Stroke == nil {
+		return 0
 	}
+	return len(e.Stroke.Points) / ink.Per
 }

@@ -39,24 +39,58 @@ func rules(arrangement lesson.Arrangement, permission lesson.Permission) sheet.R
 	}
 }
 
+func add(a sheet.Add) sheet.Op {
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindAdd, Add: &a}}
+}
+
+func many(steps ...sheet.Op) sheet.Op {
+	all := &sheet.Many{}
+	for _, s := range steps {
+		all.Steps = append(all.Steps, s.Step)
+	}
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindMany, Many: all}}
+}
+
+func erase(part bool, path ...float64) sheet.Op {
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindErase, Erase: &sheet.Erase{Path: path, Radius: 10, Part: part}}}
+}
+
+func agree(mark string, yes bool) sheet.Op {
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindAgree, Agree: &sheet.Agree{Mark: mark, Yes: yes}}}
+}
+
+func clear(author string) sheet.Op {
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: author}}}
+}
+
+func connector(mark string, from, to lesson.Anchor) sheet.Op {
+	return add(sheet.Add{Mark: mark, Body: lesson.Body{Kind: lesson.KindConnector, Connector: &lesson.Connector{From: from, To: to, Ink: "night", Width: 4, Heads: lesson.HeadsTo}}})
+}
+
+func set(mark string, change func(*sheet.Set)) sheet.Op {
+	s := &sheet.Set{Mark: mark}
+	change(s)
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindSet, Set: s}}
+}
+
 func addNote(mark, text string) sheet.Op {
-	return sheet.Op{ID: v7(), Kind: sheet.KindAdd, Add: &sheet.Add{Mark: mark, X: 10, Y: 20, W: 200, H: 120,
-		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "apricot"}}}}
+	return add(sheet.Add{Mark: mark, X: 10, Y: 20, W: 200, H: 120,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "apricot"}}})
 }
 
 func addStroke(mark string, points ...float64) sheet.Op {
-	return sheet.Op{ID: v7(), Kind: sheet.KindAdd, Add: &sheet.Add{Mark: mark, X: 10, Y: 20,
-		Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: points, Ink: "night", Width: 4}}}}
+	return add(sheet.Add{Mark: mark, X: 10, Y: 20,
+		Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: points, Ink: "night", Width: 4}}})
 }
 
 func target(kind sheet.Kind, mark string) sheet.Op {
-	op := sheet.Op{ID: v7(), Kind: kind}
+	op := sheet.Op{ID: v7(), Step: sheet.Step{Kind: kind}}
 	t := &sheet.Target{Mark: mark}
 	switch kind {
 	case sheet.KindRemove:
 		op.Remove = t
 	case sheet.KindRestore:
-		op.Restore = t
+		op.Restore = &sheet.Restore{Mark: mark}
 	case sheet.KindHide:
 		op.Hide = t
 	case sheet.KindShow:
@@ -66,15 +100,15 @@ func target(kind sheet.Kind, mark string) sheet.Op {
 }
 
 func setText(mark, text string) sheet.Op {
-	return sheet.Op{ID: v7(), Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, Text: &text}}
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, Text: &text}}}
 }
 
 func moveTo(mark string, x, y float64) sheet.Op {
-	return sheet.Op{ID: v7(), Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, X: &x, Y: &y}}
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, X: &x, Y: &y}}}
 }
 
 func answer(choice string) sheet.Op {
-	return sheet.Op{ID: v7(), Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
 }
 
 // Each case does its steps on a fresh class sheet (or the sheet of the owner
@@ -89,7 +123,10 @@ func TestRefused(t *testing.T) {
 	whole := rules(lesson.WholeClass, lesson.Add)
 	own := rules(lesson.Individual, lesson.Add)
 	with := func(r sheet.Rules, change func(*sheet.Rules)) sheet.Rules { change(&r); return r }
-	width := 4.0
+	width, none, below := 4.0, 0.0, -5.0
+	link := func(url string) sheet.Op {
+		return add(sheet.Add{Mark: v7(), W: 300, H: 60, Body: lesson.Body{Kind: lesson.KindLink, Link: &lesson.Link{URL: url}}})
+	}
 	cases := []struct {
 		name  string
 		rules sheet.Rules
@@ -125,7 +162,30 @@ func TestRefused(t *testing.T) {
 		{"stroke of half a point", whole, "class", []step{{noor, addStroke(v7(), 1, 2)}}, refusal.StrokeInvalid},
 		{"stroke with too many points", whole, "class", []step{{noor, addStroke(v7(), make([]float64, 3*4001)...)}}, refusal.StrokeInvalid},
 		{"stroke out of the frame", whole, "class", []step{{noor, addStroke(v7(), 1600, 2, .5)}}, refusal.OutOfFrame},
-		{"a width on a note", whole, "class", []step{mine, {noor, sheet.Op{ID: v7(), Kind: sheet.KindSet, Set: &sheet.Set{Mark: n, Width: &width}}}}, refusal.BadStyle},
+		{"a width on a note", whole, "class", []step{mine, {noor, set(n, func(s *sheet.Set) { s.Width = &width })}}, refusal.BadStyle},
+		{"note resized to nothing", whole, "class", []step{mine, {noor, set(n, func(s *sheet.Set) { s.W = &none })}}, refusal.BadSize},
+		{"note resized below nothing", whole, "class", []step{mine, {noor, set(n, func(s *sheet.Set) { s.H = &below })}}, refusal.BadSize},
+		{"note turned too far", whole, "class", []step{mine, {noor, set(n, func(s *sheet.Set) { far := 360.0; s.Turn = &far })}}, refusal.BadSize},
+		{"a pile of combining marks", whole, "class", []step{{noor, addNote(v7(), "a"+strings.Repeat("\u0301", 100))}}, refusal.TextControl},
+		{"a connector from a mark to itself", whole, "class", []step{mine, {noor, connector(v7(), lesson.Anchor{Mark: n}, lesson.Anchor{Mark: n})}}, refusal.Malformed},
+		{"a connector out of the frame", whole, "class", []step{{noor, connector(v7(), lesson.Anchor{X: -5}, lesson.Anchor{X: 50})}}, refusal.OutOfFrame},
+		{"a connector resized", whole, "class", []step{{noor, connector(n, lesson.Anchor{}, lesson.Anchor{X: 50})}, {noor, set(n, func(s *sheet.Set) { s.W = &width })}}, refusal.BadSize},
+		{"a link that runs a script", whole, "class", []step{{noor, link("javascript:alert(1)")}}, refusal.BadLink},
+		{"a link with a name in it", whole, "class", []step{{noor, link("https://school.example@evil.example/")}}, refusal.BadLink},
+		{"a link to nowhere", whole, "class", []step{{noor, link("https://")}}, refusal.BadLink},
+		{"a link that turns the text around", whole, "class", []step{{noor, link("https://a.example/\u202Efdp")}}, refusal.BadLink},
+		{"a poll brought in by a student", whole, "class", []step{{noor, add(sheet.Add{Mark: v7(), W: 300, H: 300, Body: pollMark().Body})}}, refusal.Malformed},
+		{"own note agreed with", whole, "class", []step{mine, {noor, agree(n, true)}}, refusal.OwnNote},
+		{"agreement with a line", whole, "class", []step{{noor, addStroke(n, 0, 0, 1)}, {kenji, agree(n, true)}}, refusal.NoSuchMark},
+		{"agreement with what is hidden", whole, "class", []step{mine, {staff, target(sheet.KindHide, n)}, {kenji, agree(n, true)}}, refusal.NoSuchMark},
+		{"cleared by a student", whole, "class", []step{mine, {noor, clear("noor")}}, refusal.NotYours},
+		{"nothing to clear", whole, "class", []step{mine, {staff, clear("kenji")}}, refusal.NoSuchMark},
+		{"another student's line erased", whole, "class", []step{{noor, addStroke(n, 0, 0, 1, 50, 0, 1)}, {kenji, erase(true, 30, 0, 30, 50)}}, refusal.NoSuchMark},
+		{"an eraser larger than the class", whole, "class", []step{{noor, sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindErase, Erase: &sheet.Erase{Path: []float64{1, 1}, Radius: 5000}}}}}, refusal.StrokeInvalid},
+		{"an eraser on half a way", whole, "class", []step{{noor, erase(true, 30)}}, refusal.StrokeInvalid},
+		{"many steps, the last not allowed", whole, "class", []step{mine, {kenji, many(addNote(v7(), "a"), moveTo(n, 5, 5))}}, refusal.NotYours},
+		{"many steps, the last impossible", whole, "class", []step{mine, {noor, many(moveTo(n, 5, 5), addNote(n, "twice"))}}, refusal.MarkExists},
+		{"taken back after the teacher changed it", whole, "class", []step{mine, {staff, setText(n, "better")}, {noor, taken(target(sheet.KindRemove, n))}}, refusal.ChangedSince},
 		{"answer after closing", with(own, func(r *sheet.Rules) { r.Polls = map[string]poll.Phase{"asked": poll.Closed} }), "noor", []step{{noor, answer("a")}}, refusal.PollClosed},
 		{"answer that is not offered", own, "noor", []step{{noor, answer("z")}}, refusal.NoSuchChoice},
 		{"answer on the class sheet", whole, "class", []step{{noor, answer("a")}}, refusal.NoSuchSheet},
@@ -191,6 +251,12 @@ func TestSheetFull(t *testing.T) {
 	}
 }
 
+// taken is an operation as a client sends it that takes something back.
+func taken(undo sheet.Op) sheet.Op {
+	undo.ID, undo.Back = v7(), true
+	return undo
+}
+
 // picture is what a client has that starts from nothing and takes what it is sent.
 type picture map[string]lesson.Element
 
@@ -217,7 +283,7 @@ func randomOp(rnd *rand.Rand, marks []string) sheet.Op {
 	if len(marks) > 0 {
 		mark = marks[rnd.IntN(len(marks))]
 	}
-	switch rnd.IntN(11) {
+	switch rnd.IntN(20) {
 	case 0, 1:
 		return addNote(v7(), fmt.Sprint("note ", rnd.IntN(100)))
 	case 2:
@@ -234,6 +300,24 @@ func randomOp(rnd *rand.Rand, marks []string) sheet.Op {
 		return target(sheet.KindHide, mark)
 	case 9:
 		return target(sheet.KindShow, mark)
+	case 10, 11:
+		return erase(rnd.IntN(2) == 0, float64(rnd.IntN(60)), float64(rnd.IntN(60)), float64(rnd.IntN(60)), float64(rnd.IntN(60)))
+	case 12:
+		return agree(mark, rnd.IntN(2) == 0)
+	case 13:
+		return clear([]string{"", "noor", "kenji", "staff"}[rnd.IntN(4)])
+	case 14, 15:
+		x, turn, group := float64(rnd.IntN(1300)), float64(rnd.IntN(360)), v7()
+		return many(addNote(v7(), "one of many"), set(mark, func(s *sheet.Set) { s.Turn, s.Group = &turn, &group }), moveTo(mark, x, x/2), target(sheet.KindRemove, mark))
+	case 16:
+		w, h, z := float64(rnd.IntN(300)), float64(rnd.IntN(300)), int64(rnd.IntN(40)-20)
+		return set(mark, func(s *sheet.Set) { s.W, s.H, s.Z = &w, &h, &z })
+	case 17:
+		return connector(v7(), lesson.Anchor{Mark: mark, X: 5, Y: 6}, lesson.Anchor{X: float64(rnd.IntN(1600)), Y: 7})
+	case 18:
+		free := addNote(v7(), "where there is room")
+		free.Add.Free = true
+		return free
 	default:
 		return answer([]string{"a", "b", "", "z"}[rnd.IntN(4)])
 	}
@@ -293,12 +377,21 @@ func TestProperties(t *testing.T) {
 				}
 				continue
 			}
-			if op.Add != nil {
-				marks = append(marks, op.Add.Mark)
+			for id := range after {
+				if _, was := before[id]; !was {
+					marks = append(marks, id)
+				}
 			}
 			for id, e := range after {
 				old, was := before[id]
 				if a.Staff || was && reflect.DeepEqual(old, e) {
+					continue
+				}
+				if was && e.Kind == lesson.KindNote && op.Kind == sheet.KindAgree {
+					old.Agreed, e.Agreed = nil, nil
+					if !reflect.DeepEqual(old, e) || e.Author == a.ID {
+						t.Fatalf("seed %d: agreeing changed the note", seed)
+					}
 					continue
 				}
 				if e.Author != a.ID || was && (old.Author != a.ID || old.Hidden) || !a.MayRead(owner) {
@@ -307,8 +400,7 @@ func TestProperties(t *testing.T) {
 			}
 			take(result.Change)
 			if rnd.IntN(2) == 0 {
-				back := result.Undo
-				back.ID = v7()
+				back := taken(result.Undo)
 				undone, err := s.Apply(r, a, back)
 				if err != nil {
 					t.Fatalf("seed %d: undo of %s: %v", seed, op.Kind, err)
@@ -353,6 +445,7 @@ func there(p picture) picture {
 	kept := picture{}
 	for id, e := range p {
 		if e.OnFrame() {
+			e.By = "" // who changed it last is not taken back
 			kept[id] = e
 		}
 	}
@@ -414,7 +507,8 @@ func TestReadOp(t *testing.T) {
 // Whatever bytes arrive, they are read or refused, and what was read can be
 // applied without a panic.
 func FuzzReadOp(f *testing.F) {
-	for _, op := range []sheet.Op{addNote(v7(), "n"), addStroke(v7(), 0, 0, 1), moveTo(v7(), 1, 1), target(sheet.KindShow, "m"), answer("a")} {
+	for _, op := range []sheet.Op{addNote(v7(), "n"), addStroke(v7(), 0, 0, 1), moveTo(v7(), 1, 1), target(sheet.KindShow, "m"), answer("a"),
+		erase(true, 1, 2, 3, 4), agree("m", true), clear("noor"), many(addNote(v7(), "n"), target(sheet.KindRemove, "m")), connector(v7(), lesson.Anchor{}, lesson.Anchor{X: 9})} {
 		text, _ := json.Marshal(op)
 		f.Add(text)
 	}

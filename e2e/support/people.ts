@@ -58,8 +58,8 @@ export async function addNote(page: Page, text: string) {
 
 /** Draws a line through points given as shares of the frame. */
 export async function draw(page: Page, points: Array<[number, number]>) {
-  await page.getByRole('button', { name: 'Pen', exact: true }).click()
-  const box = (await page.locator('[data-part=ink]').boundingBox())!
+  await page.getByRole('button', { name: 'Draw', exact: true }).click()
+  const box = (await page.locator('[data-part=frame]').boundingBox())!
   const at = ([x, y]: [number, number]) => [box.x + x * box.width, box.y + y * box.height] as const
   await page.mouse.move(...at(points[0]!))
   await page.mouse.down()
@@ -72,5 +72,5 @@ export async function accessible(page: Page) {
   await expect(page.getByRole('main').or(page.getByRole('dialog')).first()).toBeVisible()
   await expect(page.getByRole('heading').first()).toBeAttached()
   const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([])
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 200)} ${n.failureSummary ?? ''}`).join(', ')}`)).toEqual([])
 }

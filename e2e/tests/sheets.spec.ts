@@ -44,7 +44,7 @@ test('changes in any order, twice and late give the same picture', () => {
         changes.push({ seq, op: id(seq), by: 'kenji', at: 1, put: [mark(name, seq)] })
       }
     }
-    const sheets = new Sheets('noor')
+    const sheets = new Sheets('noor', () => true)
     const shuffled = [...changes, ...changes].map((c) => [next(), c] as const).sort((a, b) => a[0] - b[0])
     const opened = Math.floor(next() * 10)
     shuffled.forEach(([, change], i) => {
@@ -60,7 +60,7 @@ test('changes in any order, twice and late give the same picture', () => {
 })
 
 test('a hole is noticed, and an older picture does not undo a newer one', () => {
-  const sheets = new Sheets('noor')
+  const sheets = new Sheets('noor', () => true)
   sheets.load(view(1, mark('a', 1)))
   expect(sheets.take({ sheet, changes: [{ seq: 3, put: [mark('c', 3)] }] })).toBe(false)
   expect(shown(sheets)).toEqual(['a@1'])
@@ -72,7 +72,7 @@ test('a hole is noticed, and an older picture does not undo a newer one', () => 
 
 test('what is on its way shows at once and is never shown twice', () => {
   for (const order of ['answer first', 'news first'] as const) {
-    const sheets = new Sheets('noor')
+    const sheets = new Sheets('noor', () => true)
     sheets.load(view(0))
     const op = add(1, 'a', 10)
     const news: Change = { seq: 1, op: op.id, by: 'noor', at: 1, put: [mark('a', 10)] }
@@ -91,7 +91,7 @@ test('what is on its way shows at once and is never shown twice', () => {
 })
 
 test('what others do meanwhile does not take away what is on its way', () => {
-  const sheets = new Sheets('noor')
+  const sheets = new Sheets('noor', () => true)
   sheets.load(view(1, mark('a', 1)))
   sheets.begin(move(1, 'a', 50))
   sheets.take({ sheet, changes: [{ seq: 2, put: [mark('b', 2, 'kenji')] }] })
@@ -101,7 +101,7 @@ test('what others do meanwhile does not take away what is on its way', () => {
 })
 
 test('removing and bringing back without a network', () => {
-  const sheets = new Sheets('noor')
+  const sheets = new Sheets('noor', () => true)
   sheets.load(view(1, mark('a', 1)))
   sheets.begin({ id: id(1), sheet, kind: 'remove', remove: { mark: 'a' } })
   expect(shown(sheets)).toEqual([])
@@ -110,7 +110,7 @@ test('removing and bringing back without a network', () => {
 })
 
 test('an answer may change and be taken back', () => {
-  const sheets = new Sheets('noor')
+  const sheets = new Sheets('noor', () => true)
   sheets.load(view(0))
   const answer = (n: number, choice: string): Op => ({ id: id(n), sheet, kind: 'answer', answer: { poll: 'p', choice } })
   const chosen = () => sheets.all()[0]!.marks.map((m) => (m.kind === 'answer' ? m.answer.choice : ''))
@@ -121,24 +121,25 @@ test('an answer may change and be taken back', () => {
   expect(chosen()).toEqual([])
 })
 
-test('the undo pile keeps 200 steps, the order, and the word of the server', () => {
+test('the undo pile keeps 300 steps, the order, and the word of the server', () => {
   const kept = new Map<string, string>()
   Object.assign(globalThis, {
     sessionStorage: { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value) },
   })
+  const remove = (n: number, mark: string) => ({ of: id(n), deed: { sheet, kind: 'remove' as const, remove: { mark } } })
   const pile = new UndoPile('seat')
-  for (let i = 0; i < 250; i++) pile.did(sheet, id(i), { sheet, kind: 'remove', remove: { mark: `m${i}` } })
-  pile.confirmed(sheet, id(249), { sheet, kind: 'remove', remove: { mark: 'as the server says' } })
-  pile.refused(sheet, id(248))
+  for (let i = 0; i < 350; i++) pile.did(sheet, [remove(i, `m${i}`)])
+  pile.confirmed(sheet, id(349), remove(0, 'as the server says').deed)
+  pile.refused(sheet, id(348))
   const reloaded = new UndoPile('seat')
   const first = reloaded.undo(sheet)
-  expect(first).toEqual({ sheet, kind: 'remove', remove: { mark: 'as the server says' } })
-  reloaded.undid(sheet, id(300), { sheet, kind: 'restore', restore: { mark: 'm249' } })
+  expect(first).toEqual([remove(0, 'as the server says').deed])
+  reloaded.undid(sheet, [{ of: id(400), deed: { sheet, kind: 'restore', restore: { mark: 'm349' } } }])
   expect([...reloaded.redoable()]).toEqual([sheet])
-  expect(reloaded.undo(sheet)).toEqual({ sheet, kind: 'remove', remove: { mark: 'm247' } })
+  expect(reloaded.undo(sheet)).toEqual([remove(0, 'm347').deed])
   let left = 0
   while (reloaded.undo(sheet)) left++
-  expect(left).toBe(197)
-  reloaded.did(sheet, id(301), { sheet, kind: 'remove', remove: { mark: 'new' } })
+  expect(left).toBe(297)
+  reloaded.did(sheet, [remove(401, 'new')])
   expect(reloaded.redo(sheet)).toBeNull()
 })

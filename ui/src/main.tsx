@@ -1,4 +1,3 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { useTranslation } from 'react-i18next'
@@ -10,13 +9,13 @@ import { startWords } from './words/words'
 
 // Screens are loaded when they are opened; the start page comes at once.
 const StudentLesson = lazy(() => import('./student/StudentLesson').then((m) => ({ default: m.StudentLesson })))
+const Teaching = lazy(() => import('./boards/Teaching').then((m) => ({ default: m.Teaching })))
 const SignIn = lazy(() => import('./boards/SignIn').then((m) => ({ default: m.SignIn })))
 const Boards = lazy(() => import('./boards/Boards').then((m) => ({ default: m.Boards })))
 const Run = lazy(() => import('./run/Run').then((m) => ({ default: m.Run })))
 const RecordPage = lazy(() => import('./records/RecordPage').then((m) => ({ default: m.RecordPage })))
 
 startWords()
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } })
 
 function Loading() {
   const { t } = useTranslation()
@@ -47,21 +46,21 @@ function Lost() {
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <QueryClientProvider client={queries}>
-      <BrowserRouter>
-        <Suspense fallback={<Loading />}>
-          <Routes>
-            <Route path="/" element={<Start />} />
-            <Route path="/join/:code" element={<Start />} />
-            <Route path="/lesson/:session" element={<StudentLesson />} />
+    <BrowserRouter>
+      <Suspense fallback={<Loading />}>
+        <Routes>
+          <Route path="/" element={<Start />} />
+          <Route path="/join/:code" element={<Start />} />
+          <Route path="/lesson/:session" element={<StudentLesson />} />
+          <Route element={<Teaching />}>
             <Route path="/sign-in" element={<SignIn />} />
             <Route path="/boards" element={<Boards />} />
             <Route path="/run/:session" element={<Run />} />
             <Route path="/records/:session" element={<RecordPage />} />
-            <Route path="*" element={<Lost />} />
-          </Routes>
-        </Suspense>
-      </BrowserRouter>
-    </QueryClientProvider>
+          </Route>
+          <Route path="*" element={<Lost />} />
+        </Routes>
+      </Suspense>
+    </BrowserRouter>
   </StrictMode>,
 )

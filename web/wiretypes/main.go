@@ -24,8 +24,8 @@ import (
 // roots are the types to write, with all they refer to.
 var roots = []any{
 	live.Connect{}, live.Failure{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{}, live.Since{}, live.ChangesReply{},
-	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, sheet.Op{}, session.Command{},
-	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.Join{}, web.RecordReply{},
+	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{}, session.Command{},
+	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
 }
 
 // values lists what a named string may be.
@@ -33,7 +33,13 @@ var values = map[reflect.Type][]string{
 	of[lesson.Paper]():        {string(lesson.PaperPlain), string(lesson.PaperDotted), string(lesson.PaperRuled), string(lesson.PaperSquared)},
 	of[lesson.Arrangement]():  {string(lesson.WholeClass), string(lesson.Individual)},
 	of[lesson.Permission]():   {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
-	of[lesson.Form]():         {string(lesson.FormRect), string(lesson.FormEllipse), string(lesson.FormLine)},
+	of[lesson.Form]():         strs(lesson.Forms),
+	of[lesson.Fill]():         strs(lesson.Fills),
+	of[lesson.Align]():        {string(lesson.AlignStart), string(lesson.AlignCentre), string(lesson.AlignEnd)},
+	of[lesson.List]():         {string(lesson.ListNone), string(lesson.ListBullets), string(lesson.ListNumbers)},
+	of[lesson.Nib]():          {string(lesson.NibPen), string(lesson.NibMarker), string(lesson.NibHighlighter), string(lesson.NibBrush)},
+	of[lesson.Heads]():        {string(lesson.HeadsNone), string(lesson.HeadsTo), string(lesson.HeadsBoth)},
+	of[lesson.Sign]():         strs(lesson.Signs),
 	of[lesson.Tint]():         strs(lesson.Tints),
 	of[lesson.Ink]():          strs(lesson.Inks),
 	of[poll.Phase]():          {string(poll.Open), string(poll.Closed), string(poll.Revealed)},
@@ -44,6 +50,7 @@ var values = map[reflect.Type][]string{
 	of[sheet.Kind]():          nil,
 	of[session.CommandKind](): nil,
 	of[live.NewsKind]():       nil,
+	of[live.PassKind]():       nil,
 }
 
 func of[T any]() reflect.Type { return reflect.TypeFor[T]() }

@@ -52,7 +52,7 @@ func TestGolden(t *testing.T) {
 	element := lesson.Element{ID: "m", Author: "noor", Z: 1, At: 2, X: 3, Y: 4, W: 5, H: 6, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "hi", Tint: "moss"}}}
 	for want, value := range map[string]any{
 		`{"id":"m","author":"noor","z":1,"at":2,"x":3,"y":4,"w":5,"h":6,"kind":"note","note":{"text":"hi","tint":"moss"}}`: element,
-		`{"id":"o","sheet":"s","kind":"hide","hide":{"mark":"m"}}`:                                                         sheet.Op{ID: "o", Sheet: "s", Kind: sheet.KindHide, Hide: &sheet.Target{Mark: "m"}},
+		`{"id":"o","sheet":"s","kind":"hide","hide":{"mark":"m"}}`:                                                         sheet.Op{ID: "o", Sheet: "s", Step: sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Target{Mark: "m"}}},
 		`{"seq":7}`: sheet.View(sheet.Change{Seq: 7, Op: "o", By: "staff", At: 1, Put: []lesson.Element{{ID: "m", Hidden: true}}}, sheet.Actor{ID: "noor"}),
 		`{"kind":"changes","changes":{"sheet":"s","frame":"f","owner":"class","changes":[{"seq":7}]}}`: live.News{Kind: live.NewsChanges,
 			Changes: &live.SheetChanges{Sheet: "s", Frame: "f", Owner: "class", Changes: []sheet.Change{{Seq: 7}}}},

@@ -1,79 +1,85 @@
-import { useEffect, useImperativeHandle, useLayoutEffect, useRef, useState, type ReactNode, type Ref } from 'react'
+import { useLayoutEffect, useRef, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Element, Frame } from '../wire/types.gen'
 import { FRAME, PROMPT } from './geometry'
-import { Marks, type MarkActions } from './Marks'
+import { useHand } from './hand'
+import { Marks } from './Marks'
 import { Paper } from './Paper'
+import { useSurface } from './useSurface'
 
 type Props = {
   frame: Frame
   marks: readonly Element[]
-  actions: MarkActions
   /** Whether the prompt is painted on the frame (a phone shows it above). */
   prompt: boolean
-  zoom?: number
   /** Paints a poll of the frame; left out where polls are shown elsewhere. */
   poll?: (mark: Element & { kind: 'poll' }) => ReactNode
-  /** Lies over everything: ink that is being drawn. */
-  over?: (scale: number) => ReactNode
-  onGround?: () => void
-  onScale?: (scale: number) => void
-  /** The middle of what is seen, in frame units. */
-  middle?: Ref<() => { x: number; y: number }>
+  /** Lies over everything, in frame units. */
+  over?: ReactNode
 }
 
-/** A frame, large, with everything on it as real, focusable parts. It always fits its place; zoom goes into it. */
-export function FrameView({ frame, marks, actions, prompt, zoom = 1, poll, over, onGround, onScale, middle }: Props) {
+/**
+ * A frame, large, with everything on it as real, focusable parts. It always
+ * fits its place; zoom goes into it. Moving and zooming change one transform
+ * and paint nothing anew.
+ */
+export function FrameView({ frame, marks, prompt, poll, over }: Props) {
   const { t } = useTranslation()
+  const hand = useHand()
   const viewport = useRef<HTMLDivElement>(null)
-  const [fit, setFit] = useState(0)
-  const scale = fit * zoom
+  const world = useRef<HTMLDivElement>(null)
+  useSurface(viewport)
 
   useLayoutEffect(() => {
     const at = viewport.current
-    if (!at) return
-    const measure = () => setFit(Math.min(at.clientWidth / FRAME.width, at.clientHeight / FRAME.height))
-    measure()
-    const watch = new ResizeObserver(measure)
+    const to = world.current
+    if (!at || !to) return
+    const place = () => {
+      const { zoom, x, y } = hand.now.view
+      const scale = Math.min(at.clientWidth / FRAME.width, at.clientHeight / FRAME.height) * zoom
+      hand.see(scale, (clientX, clientY) => {
+        const box = to.getBoundingClientRect()
+        return { x: (clientX - box.left) / scale, y: (clientY - box.top) / scale }
+      })
+      to.style.transform = `translate(${at.clientWidth / 2 - x * scale}px, ${at.clientHeight / 2 - y * scale}px) scale(${scale})`
+      // Grips and outlines keep their size on the screen.
+      to.style.setProperty('--u', String(1 / (scale || 1)))
+    }
+    place()
+    const watch = new ResizeObserver(place)
     watch.observe(at)
-    return () => watch.disconnect()
-  }, [])
-
-  useEffect(() => onScale?.(scale), [scale, onScale])
-  useImperativeHandle(middle, () => () => {
-    const at = viewport.current
-    if (!at || scale === 0) return { x: FRAME.width / 2, y: FRAME.height / 2 }
-    const x = (at.scrollLeft + Math.min(at.clientWidth, FRAME.width * scale) / 2) / scale
-    const y = (at.scrollTop + Math.min(at.clientHeight, FRAME.height * scale) / 2) / scale
-    return { x, y }
-  })
+    const stop = hand.state.subscribe((now, before) => now.view !== before.view && place())
+    return () => {
+      watch.disconnect()
+      stop()
+    }
+  }, [hand])
 
   return (
-    <div ref={viewport} className={`flex size-full ${zoom > 1 ? 'overflow-auto' : 'overflow-hidden'}`}>
+    <div
+      ref={viewport}
+      className="relative size-full touch-none overflow-clip outline-none select-none"
+      data-part="viewport"
+    >
       <section
+        ref={world}
         aria-label={t('frame.label', { title: frame.title })}
-        className="relative m-auto shrink-0 overflow-hidden rounded-sm bg-paper shadow-[0_1px_8px] shadow-night/15"
-        style={{ width: FRAME.width * scale, height: FRAME.height * scale }}
+        className="absolute top-0 left-0 origin-top-left overflow-clip bg-paper shadow-[0_1px_8px] shadow-night/15"
+        style={{ width: FRAME.width, height: FRAME.height }}
+        data-part="frame"
       >
-        <div
-          className="absolute top-0 left-0 origin-top-left"
-          style={{ width: FRAME.width, height: FRAME.height, transform: `scale(${scale})` }}
-        >
-          <div className="absolute inset-0" onPointerDown={onGround}>
-            <Paper paper={frame.paper} />
-          </div>
-          {prompt && (
-            <h2
-              className="pointer-events-none absolute leading-[1.15]"
-              style={{ left: PROMPT.x, top: PROMPT.y, width: PROMPT.width, fontSize: PROMPT.size }}
-            >
-              {frame.prompt}
-            </h2>
-          )}
-          <Marks marks={frame.fixed} scale={scale} poll={poll} />
-          <Marks marks={marks} scale={scale} actions={actions} />
-          {over?.(scale)}
-        </div>
+        <Paper paper={frame.paper} />
+        {prompt && (
+          <h2
+            className="pointer-events-none absolute leading-[1.15]"
+            style={{ left: PROMPT.x, top: PROMPT.y, width: PROMPT.width, fontSize: PROMPT.size }}
+          >
+            {frame.prompt}
+          </h2>
+        )}
+        <Marks marks={frame.fixed} all={marks} poll={poll} fixed />
+        <Marks marks={marks} all={marks} />
+        {over}
       </section>
     </div>
   )

@@ -10,13 +10,13 @@ export function Thumbnail({ frame, marks, label, width }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const height = (width * FRAME.height) / FRAME.width
   useEffect(() => {
+    let there = true
     const draw = () => {
       const to = canvas.current
-      if (to) paint(to, frame, marks, width, devicePixelRatio)
+      if (to && there) paint(to, frame, marks, width, devicePixelRatio, draw)
     }
     const next = requestAnimationFrame(draw)
     // Text is measured with the house's fonts once they are there.
-    let there = true
     void document.fonts.ready.then(() => there && draw())
     return () => {
       there = false

@@ -1,18 +1,29 @@
-import { useId, useRef, useState, type ReactNode } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
-import { v7 as uuidv7 } from 'uuid'
+import { useStore } from 'zustand'
 import { useNarrow } from '../kit/useNarrow'
-import type { Deed, DeedHere } from '../wire/apply'
-import type { Element, Frame, Set as SetProperties, Stroke } from '../wire/types.gen'
+import { preview, underEraser } from '../wire/apply'
+import type { Element, Frame } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
+import { Announcer } from './Announcer'
+import { AuthorCard } from './AuthorCard'
+import { useClipboard } from './clipboard'
 import { FrameView } from './FrameView'
-import { freePlace, LINE, NOTE, textOf } from './geometry'
-import { draftMark, useHand, type Tool } from './hand'
+import { draftMark, Hand, HandProvider, type Tool } from './hand'
+import { keyOnFrame } from './keys'
 import { Ledge } from './Ledge'
-import { LiveInk } from './LiveInk'
-import type { MarkActions } from './Marks'
-import { Writing } from './WrittenMark'
-import { ZoomButtons } from './ZoomButtons'
+import { Offer } from './Offer'
+import { Overlay } from './Overlay'
+import { Uploads, useUploads, type UploadsHere } from './Uploads'
+import { SelectionBox } from './SelectionBox'
+import { ViewControls } from './View'
+import { TourOffer, ViewButton } from './ViewButton'
+import { Writing } from './Writing'
+
+const Help = lazy(() => import('./Help'))
+const LinkDialog = lazy(() => import('./LinkDialog'))
+const ListView = lazy(() => import('./ListView'))
+const Tour = lazy(() => import('./Tour'))
 
 type Props = {
   frame: Frame
@@ -29,136 +40,150 @@ type Props = {
   more?: (selected: Element | null) => ReactNode
 }
 
+/** The keys of the workplace, and pictures dropped on it. */
+function useListening(at: RefObject<HTMLDivElement | null>, hand: Hand, { ask, add }: UploadsHere, help: () => void) {
+  const uses = useRef({ picture: ask, help })
+  useEffect(() => {
+    uses.current = { picture: ask, help }
+  })
+  useEffect(() => {
+    const here = at.current
+    if (!here) return
+    const key = (e: KeyboardEvent) => {
+      // Where nothing has the focus, only what every program shares works.
+      const nowhere = e.target === document.body && (e.ctrlKey || e.metaKey)
+      if (e.target instanceof HTMLElement && e.target.closest('[role="dialog"] button, [role="menu"]')) return
+      const inside = nowhere || (e.target instanceof Node && here.contains(e.target))
+      if (!inside || e.defaultPrevented || !keyOnFrame(hand, e, uses.current)) return
+      e.preventDefault()
+      if (nowhere) here.focus({ preventScroll: true })
+    }
+    const over = (e: DragEvent) => hand.ground.works && e.dataTransfer?.types.includes('Files') && e.preventDefault()
+    const drop = (e: DragEvent) => {
+      const files = [...(e.dataTransfer?.files ?? [])]
+      if (!hand.ground.works || files.length === 0) return
+      e.preventDefault()
+      add(files, hand.toFrame(e.clientX, e.clientY))
+    }
+    // On the document, so that the parts of the frame have had theirs before.
+    document.addEventListener('keydown', key)
+    here.addEventListener('dragover', over)
+    here.addEventListener('drop', drop)
+    return () => {
+      document.removeEventListener('keydown', key)
+      here.removeEventListener('dragover', over)
+      here.removeEventListener('drop', drop)
+    }
+  }, [at, hand, add])
+}
+
+export type Window = 'help' | 'link' | 'list' | 'tour'
+
 /** A frame with its ledge: everything a hand can do on it. */
-export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool, poll, more }: Props) {
+export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool = 'select', poll, more }: Props) {
   const { t } = useTranslation()
   const lesson = useLesson()
   const people = useLessonState((s) => s.people)
   const canUndo = useLessonState((s) => sheet !== null && s.canUndo.has(sheet))
   const canRedo = useLessonState((s) => sheet !== null && s.canRedo.has(sheet))
-  const { hand, change } = useHand(tool)
-  const middle = useRef<() => { x: number; y: number }>(() => ({ x: 800, y: 500 }))
-  const [scale, setScale] = useState(1)
-  const narrow = useNarrow()
-  const keysHint = useId()
   const works = mayAdd && sheet !== null
+  const [hand] = useState(() => new Hand(lesson, { frame, sheet, marks, me, works }, tool))
+  const [open, setOpen] = useState<Window | null>(null)
+  const narrow = useNarrow()
+  const at = useRef<HTMLDivElement>(null)
+  const draft = useStore(hand.state, (s) => s.draft)
+  const settings = useStore(hand.state, (s) => s.settings)
+  const erasing = useStore(hand.state, (s) => s.erasing)
+  const editing = useStore(hand.state, (s) => s.editing)
+  const held = useStore(hand.state, (s) => s.tool)
+  const selected = useStore(hand.state, (s) => s.selected)
 
-  const shown =
-    hand.draft && !marks.some((m) => m.id === hand.draft?.id) ? [...marks, draftMark(hand.draft, hand, me)] : marks
-  const selected = shown.find((m) => m.id === hand.selected) ?? null
-  const mayChange = (mark: Element) =>
-    works && mark.kind !== 'answer' && (me === 'staff' || mark.author === me || frame.permission === 'together')
-  const deed = (d: DeedHere) => sheet !== null && lesson.do({ ...d, sheet } as Deed)
-  const set = (mark: string, properties: Omit<SetProperties, 'mark'>) =>
-    deed({ kind: 'set', set: { mark, ...properties } })
-  const isDraft = (mark: Element) => hand.draft?.id === mark.id && !marks.some((m) => m.id === mark.id)
-
-  const actions: MarkActions = {
-    selected: hand.selected,
-    editing: hand.editing,
-    touchable: hand.tool === 'move',
-    writesElsewhere: narrow,
-    keysHint,
-    nameOf: (author) =>
-      author === me
-        ? { name: me === 'staff' ? t('frame.teacher') : (people.get(me)?.name ?? t('frame.you')), mine: true }
-        : {
-            name: author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),
-            mine: false,
-          },
-    mayChange,
-    onSelect: (id) => change({ selected: id }),
-    onEdit: (id) => change({ editing: id, selected: id ?? hand.selected, ...(id ? {} : { draft: null }) }),
-    onPlace: (mark, place) => !isDraft(mark) && set(mark.id, place),
-    onRemove: (mark) => {
-      if (!isDraft(mark)) deed({ kind: 'remove', remove: { mark: mark.id } })
-      change({ selected: null, editing: null, draft: null })
-    },
-    onText: (mark, text) => write(mark, text),
-  }
-
-  /** Saves what was written; a note without words is not kept. */
-  function write(mark: Element, text: string) {
-    const draft = isDraft(mark)
-    if (text.trim() === '') {
-      if (!draft) actions.onRemove(mark)
-      return
+  const shown = useMemo(() => {
+    let all = marks
+    if (erasing && works) {
+      const map = new Map(marks.map((m) => [m.id, m]))
+      const op = { id: 'erasing', sheet: '', kind: 'erase', erase: erasing } as const
+      if (underEraser(map, hand.mayChange, op, op.id).length > 0) {
+        preview(map, { author: me, kept: new Map(), mayChange: hand.mayChange }, op)
+        all = [...map.values()].sort((a, b) => a.z - b.z)
+      }
     }
-    if (!draft) {
-      if (text !== textOf(mark)) set(mark.id, { text })
-      return
-    }
-    const { id, x, y, w, h, kind } = mark
-    const body =
-      kind === 'note'
-        ? { kind, note: { ...mark.note, text } }
-        : kind === 'text'
-          ? { kind, text: { ...mark.text, text } }
-          : null
-    if (body) deed({ kind: 'add', add: { mark: id, x, y, w, h, ...body } })
-  }
+    return draft && !all.some((m) => m.id === draft.id) ? [...all, draftMark(draft, settings, me)] : all
+  }, [marks, erasing, draft, settings, me, works, hand])
 
-  function begin(kind: 'note' | 'text') {
-    const [w, h] = kind === 'note' ? [NOTE.width, NOTE.height] : [360, Math.ceil(36 * LINE)]
-    const place = freePlace([...frame.fixed, ...shown], w, h, middle.current())
-    const id = uuidv7()
-    change({ tool: 'move', draft: { kind, id, w, h, ...place }, selected: id, editing: id })
-  }
+  hand.stand({ frame, sheet, marks: shown, me, works }, (author) =>
+    author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),
+  )
+  useEffect(() => hand.set({ writesBelow: narrow }), [hand, narrow])
+  const uploads = useUploads(hand)
+  useClipboard(at, hand, uploads.add)
 
-  function drawn(place: { x: number; y: number; w: number; h: number }, stroke: Stroke) {
-    deed({ kind: 'add', add: { mark: uuidv7(), ...place, kind: 'stroke', stroke } })
-  }
-
-  const changeable = selected && mayChange(selected) && !isDraft(selected) ? selected : null
-  const writing = narrow && hand.editing ? shown.find((m) => m.id === hand.editing) : undefined
+  const one = selected.size === 1 ? (shown.find((m) => selected.has(m.id)) ?? null) : null
+  const writing = narrow && editing ? shown.find((m) => m.id === editing) : undefined
+  useListening(at, hand, uploads, () => setOpen('help'))
   return (
-    <div className="flex min-h-0 grow flex-col">
-      <p id={keysHint} hidden>
-        {t('frame.keys')}
-      </p>
-      <div className="relative min-h-0 grow p-2">
-        <FrameView
-          frame={frame}
-          marks={shown}
-          actions={actions}
-          prompt={prompt}
-          zoom={hand.zoom}
-          poll={poll}
-          middle={middle}
-          onScale={setScale}
-          onGround={() => change({ selected: null })}
-          over={() => (works && hand.tool === 'pen' ? <LiveInk scale={scale} pen={hand.pen} onStroke={drawn} /> : null)}
-        />
-        <ZoomButtons zoom={hand.zoom} onZoom={(zoom) => change({ zoom })} />
-      </div>
-      {writing && (
-        <div className="flex items-end gap-2 border-t border-line bg-mist p-3">
-          <div className="grow rounded-lg border-2 border-dusk bg-paper p-2 text-lg">
-            <Writing key={writing.id} mark={writing} actions={actions} />
-          </div>
-          <button
-            type="button"
-            className="rounded-lg bg-dusk px-4 py-3 font-semibold text-paper"
-            onClick={() => change({ editing: null, draft: null })}
-          >
-            {t('ledge.done')}
-          </button>
-        </div>
-      )}
-      <Ledge
-        hand={hand}
-        change={change}
-        mayAdd={works}
-        mark={changeable}
-        onNew={begin}
-        onStyle={(mark, style) => set(mark.id, style)}
-        onEdit={(mark) => change({ editing: mark.id })}
-        onRemove={actions.onRemove}
-        undo={canUndo && sheet !== null ? () => lesson.undo(sheet) : null}
-        redo={canRedo && sheet !== null ? () => lesson.redo(sheet) : null}
+    <HandProvider value={hand}>
+      <div
+        ref={at}
+        tabIndex={-1}
+        data-part="workplace"
+        data-tool={held}
+        className="flex min-h-0 grow flex-col outline-none"
       >
-        {more?.(selected)}
-      </Ledge>
-    </div>
+        <p id="mark-keys" hidden>
+          {t('frame.keys')}
+        </p>
+        <div className="relative min-h-0 grow p-2">
+          <FrameView
+            frame={frame}
+            marks={shown}
+            prompt={prompt}
+            poll={poll}
+            over={
+              <>
+                <Overlay sheet={sheet} />
+                <SelectionBox marks={shown} />
+              </>
+            }
+          />
+          <AuthorCard marks={shown} />
+          <ViewButton marks={shown} onOpen={setOpen} />
+          <TourOffer onOpen={setOpen} />
+          <ViewControls marks={shown} />
+          <Offer />
+          <Uploads uploads={uploads} />
+        </div>
+        {writing && (
+          <div className="flex items-end gap-2 border-t border-line bg-mist p-3">
+            <div className="relative grow rounded-lg border-2 border-dusk bg-paper p-2 text-lg">
+              <Writing key={writing.id} mark={writing} />
+            </div>
+            <button
+              type="button"
+              className="rounded-lg bg-dusk px-4 py-3 font-semibold text-paper"
+              onClick={() => hand.edit(null)}
+            >
+              {t('ledge.done')}
+            </button>
+          </div>
+        )}
+        <Ledge
+          works={works}
+          undo={canUndo && sheet !== null ? hand.undo : null}
+          redo={canRedo && sheet !== null ? hand.redo : null}
+          onPicture={uploads.ask}
+          onLink={() => setOpen('link')}
+        >
+          {more?.(one)}
+        </Ledge>
+        <Announcer marks={marks} />
+        <Suspense fallback={null}>
+          {open === 'help' && <Help onClose={() => setOpen(null)} />}
+          {open === 'link' && <LinkDialog onClose={() => setOpen(null)} />}
+          {open === 'list' && <ListView frame={frame} marks={shown} onClose={() => setOpen(null)} />}
+          {open === 'tour' && <Tour staff={me === 'staff'} onClose={() => setOpen(null)} />}
+        </Suspense>
+      </div>
+    </HandProvider>
   )
 }

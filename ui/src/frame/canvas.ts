@@ -1,18 +1,37 @@
 import type { Element, Frame, Tint } from '../wire/types.gen'
 import { token } from './colours'
-import { CELL, columnWidths, FRAME, GRID, LINE, NOTE, PROMPT, strokePath } from './geometry'
+import { CELL, columnWidths, endsOf, FRAME, GRID, LINE, NOTE, PROMPT, SHAPE_TEXT } from './geometry'
+import { headPath, shapePath, strokePath } from './outline'
+import { pictureURL } from './pictures'
+import { stampPaths, stampToken } from './stamps'
 
 type Context = CanvasRenderingContext2D
 const family = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--font-${name}`)
 const font = (size: number, weight = 400) => `${weight} ${size}px ${family('sans')}`
 
-/** Paints a frame with its marks onto a canvas of a width in CSS pixels. */
+const pictures = new Map<string, HTMLImageElement>()
+
+/** A picture, if it is there; when it comes later, `again` is called. */
+function pictureOf(id: string, again: () => void): HTMLImageElement | null {
+  let image = pictures.get(id)
+  if (!image) {
+    image = new Image()
+    image.src = pictureURL(id)
+    pictures.set(id, image)
+  }
+  if (image.complete) return image.naturalWidth > 0 ? image : null
+  image.addEventListener('load', again, { once: true })
+  return null
+}
+
+/** Paints a frame with its marks onto a canvas of a width in CSS pixels; `again` is called when a picture has come. */
 export function paint(
   canvas: HTMLCanvasElement,
   frame: Frame,
   marks: readonly Element[],
   width: number,
   ratio: number,
+  again: () => void = () => {},
 ) {
   canvas.width = Math.round(width * ratio)
   canvas.height = Math.round((canvas.width * FRAME.height) / FRAME.width)
@@ -29,12 +48,22 @@ export function paint(
   const answers = new Map(
     marks.flatMap((m) => (m.kind === 'answer' ? [[m.answer.poll, m.answer.choice] as const] : [])),
   )
-  for (const mark of [...(frame.fixed ?? []), ...marks]) {
+  const all = [...(frame.fixed ?? []), ...marks]
+  const find = (id: string) => all.find((m) => m.id === id)
+  for (const mark of all) {
     if (mark.removedBy) continue
     to.save()
-    to.translate(mark.x, mark.y)
     to.globalAlpha = mark.hidden ? 0.4 : 1
-    one(to, mark, answers)
+    if (mark.kind === 'connector') connector(to, mark, find)
+    else {
+      to.translate(mark.x, mark.y)
+      if (mark.turn) {
+        to.translate(mark.w / 2, mark.h / 2)
+        to.rotate((mark.turn * Math.PI) / 180)
+        to.translate(-mark.w / 2, -mark.h / 2)
+      }
+      one(to, mark, answers, again)
+    }
     to.restore()
   }
 }
@@ -59,36 +88,80 @@ function paper(to: Context, { paper }: Frame) {
   to.stroke()
 }
 
-function one(to: Context, mark: Element, answers: Map<string, string>) {
+function connector(to: Context, mark: Element & { kind: 'connector' }, find: (id: string) => Element | undefined) {
+  const { ink, width, dash, heads } = mark.connector
+  const [a, b] = endsOf(mark.connector, find)
+  to.strokeStyle = token(`ink-${ink}`)
+  to.lineWidth = width
+  to.lineCap = to.lineJoin = 'round'
+  to.setLineDash(dash ? [2.4 * width, 2.4 * width] : [])
+  to.stroke(new Path2D(`M${a.x} ${a.y}L${b.x} ${b.y}`))
+  to.setLineDash([])
+  if (heads) to.stroke(new Path2D(headPath(a.x, a.y, b.x, b.y, width)))
+  if (heads === 'both') to.stroke(new Path2D(headPath(b.x, b.y, a.x, a.y, width)))
+}
+
+function one(to: Context, mark: Element, answers: Map<string, string>, again: () => void) {
   switch (mark.kind) {
     case 'stroke':
       to.fillStyle = token(`ink-${mark.stroke.ink}`)
-      to.fill(new Path2D(strokePath(mark.stroke.points, mark.stroke.width)))
+      if (mark.stroke.nib === 'highlighter') {
+        to.globalAlpha *= 0.4
+        to.globalCompositeOperation = 'multiply'
+      }
+      to.fill(new Path2D(strokePath(mark)))
       return
     case 'note':
-      return note(to, mark.note.text, mark.note.tint, mark.w, mark.h)
+      return note(to, mark.note.text, mark.note.tint, mark.note.size || NOTE.size, mark.w, mark.h)
     case 'text':
-      to.fillStyle = token(`ink-${mark.text.ink}`)
-      to.font = font(mark.text.size)
-      lines(to, mark.text.text, mark.w).forEach((line, i) => to.fillText(line, 0, i * mark.text.size * LINE))
-      return
+      return words(to, mark)
     case 'shape': {
       const { shape, w, h } = mark
-      to.beginPath()
-      if (shape.form === 'rect') to.rect(0, 0, w, h)
-      else if (shape.form === 'ellipse') to.ellipse(w / 2, h / 2, w / 2, h / 2, 0, 0, 2 * Math.PI)
-      else {
-        to.moveTo(0, 0)
-        to.lineTo(w, h)
-      }
+      const path = new Path2D(shapePath(shape.form, w, h, shape.lean))
       if (shape.fill) {
         to.fillStyle = token(`note-${shape.fill}`)
-        to.fill()
+        to.fill(path)
       }
       to.strokeStyle = token(`ink-${shape.ink}`)
       to.lineWidth = shape.width
+      to.lineJoin = 'round'
       to.setLineDash(shape.dash ? [14, 12] : [])
+      to.stroke(path)
+      if (shape.text) middleWords(to, shape.text, w, h)
+      return
+    }
+    case 'stamp': {
+      const { fill, line } = stampPaths[mark.stamp.sign]
+      to.scale(mark.w / 48, mark.h / 48)
+      to.fillStyle = token(stampToken[mark.stamp.sign])
+      to.beginPath()
+      to.arc(24, 24, 22.5, 0, 2 * Math.PI)
+      to.fill()
+      to.fillStyle = to.strokeStyle = token('paper')
+      if (fill) to.fill(new Path2D(fill), 'evenodd')
+      to.lineWidth = 4
+      to.lineCap = to.lineJoin = 'round'
+      if (line) to.stroke(new Path2D(line))
+      return
+    }
+    case 'picture': {
+      const image = pictureOf(mark.picture.picture, again)
+      to.fillStyle = token('mist')
+      to.fillRect(0, 0, mark.w, mark.h)
+      if (image) to.drawImage(image, 0, 0, mark.w, mark.h)
+      return
+    }
+    case 'link': {
+      to.fillStyle = token('paper')
+      to.strokeStyle = token('edge')
+      to.lineWidth = 2
+      to.beginPath()
+      to.roundRect(0, 0, mark.w, mark.h, 16)
+      to.fill()
       to.stroke()
+      to.fillStyle = token('night')
+      to.font = font(SHAPE_TEXT, 650)
+      to.fillText(mark.link.title || mark.link.url, 20, mark.h / 2 - SHAPE_TEXT / 2, mark.w - 40)
       return
     }
     case 'table':
@@ -98,10 +171,35 @@ function one(to: Context, mark: Element, answers: Map<string, string>) {
   }
 }
 
-function note(to: Context, text: string, tint: Tint, w: number, h: number) {
-  to.font = font(NOTE.size)
+function words(to: Context, { text, w }: Element & { kind: 'text' }) {
+  to.fillStyle = token(`ink-${text.ink}`)
+  to.font = font(text.size, text.bold ? 700 : 400)
+  const indent = text.list ? text.size * 1.2 : 0
+  let row = 0
+  text.text.split('\n').forEach((paragraph, n) => {
+    const broken = lines(to, paragraph, w - indent)
+    if (text.list) to.fillText(text.list === 'numbers' ? `${n + 1}.` : '•', 0, row * text.size * LINE)
+    for (const line of broken) {
+      const free = w - indent - to.measureText(line).width
+      const x = text.align === 'centre' ? free / 2 : text.align === 'end' ? free : 0
+      to.fillText(line, indent + x, row++ * text.size * LINE)
+    }
+  })
+}
+
+function middleWords(to: Context, text: string, w: number, h: number) {
+  to.fillStyle = token('night')
+  to.font = font(SHAPE_TEXT)
+  const broken = lines(to, text, w * 0.7)
+  broken.forEach((line, i) =>
+    to.fillText(line, (w - to.measureText(line).width) / 2, h / 2 + (i - broken.length / 2) * SHAPE_TEXT * LINE),
+  )
+}
+
+function note(to: Context, text: string, tint: Tint, size: number, w: number, h: number) {
+  to.font = font(size)
   const wrapped = lines(to, text, w - 2 * NOTE.padding)
-  const height = Math.max(h, wrapped.length * NOTE.size * LINE + 2 * NOTE.padding)
+  const height = Math.max(h, wrapped.length * size * LINE + 2 * NOTE.padding)
   to.fillStyle = token(`note-${tint}`)
   to.strokeStyle = token('line')
   to.lineWidth = 2
@@ -110,7 +208,7 @@ function note(to: Context, text: string, tint: Tint, w: number, h: number) {
   to.fill()
   to.stroke()
   to.fillStyle = token('night')
-  wrapped.forEach((line, i) => to.fillText(line, NOTE.padding, NOTE.padding + i * NOTE.size * LINE))
+  wrapped.forEach((line, i) => to.fillText(line, NOTE.padding, NOTE.padding + i * size * LINE))
 }
 
 function table(to: Context, rows: string[][], w: number, h: number) {

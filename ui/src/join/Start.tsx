@@ -1,4 +1,3 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type FormEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
@@ -6,6 +5,7 @@ import { Button } from '../kit/Button'
 import { Field } from '../kit/Field'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
+import { useAsked } from '../wire/useAsked'
 import type { Code, JoinFound, Me, Seat } from '../wire/types.gen'
 import { Ridge } from './Ridge'
 
@@ -14,7 +14,6 @@ export function Start() {
   const { t } = useTranslation()
   const { code: linked } = useParams()
   const navigate = useNavigate()
-  const queries = useQueryClient()
   const [code, setCode] = useState(linked ?? '')
   const [name, setName] = useState('')
   const [checked, setFound] = useState<JoinFound | null>(null)
@@ -23,17 +22,15 @@ export function Start() {
   const [busy, setBusy] = useState(false)
   const codeField = useRef<HTMLInputElement>(null)
   const nameField = useRef<HTMLInputElement>(null)
-  const me = useQuery({ queryKey: ['me'], queryFn: () => call<Me>('GET', '/me') })
+  const me = useAsked(() => call<Me>('GET', '/me'), 'me')
   const seat = me.data?.seat
   // Who comes by the link or the QR code goes straight on to the name.
-  const byLink = useQuery({
-    queryKey: ['join', linked],
-    queryFn: () => call<JoinFound>('POST', '/join/check', { code: linked }),
-    enabled: linked !== undefined,
-    retry: false,
-  })
+  const byLink = useAsked(
+    linked === undefined ? null : () => call<JoinFound>('POST', '/join/check', { code: linked }),
+    `join ${linked ?? ''}`,
+  )
   const found = checked ?? (ownCode ? null : byLink.data)
-  const problem = refused ?? (!ownCode && byLink.isError ? codeOf(byLink.error) : null)
+  const problem = refused ?? (ownCode ? null : (byLink.problem ?? null))
 
   async function attempt<Reply>(path: string, body: unknown, then: (reply: Reply) => void) {
     setBusy(true)
@@ -50,10 +47,9 @@ export function Start() {
   const check = (typed: string) => attempt<JoinFound>('/join/check', { code: typed }, setFound)
   const enter = () =>
     attempt<Seat>('/join', { code, name }, (s) => {
-      queries.removeQueries({ queryKey: ['me'] })
       void navigate(`/lesson/${s.session}`)
     })
-  const leave = () => attempt('/leave', {}, () => void me.refetch())
+  const leave = () => attempt('/leave', {}, me.again)
 
   // The first thing to do has the focus.
   useEffect(() => {

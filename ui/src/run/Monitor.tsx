@@ -10,6 +10,7 @@ import type { Shown } from '../wire/sheets'
 import type { Element, Frame, Person } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
+import { ClearMenu } from './ClearMenu'
 import { Moderate } from './Stage'
 
 /** All students' work on a frame as live small pictures; one opens large. */
@@ -125,7 +126,14 @@ function Large({
             />
           )
         }}
-        more={(selected) => selected && sheet && <Moderate mark={selected} sheet={sheet.sheet} />}
+        more={(selected) =>
+          sheet &&
+          (selected ? (
+            <Moderate mark={selected} sheet={sheet.sheet} />
+          ) : (
+            <ClearMenu sheet={sheet.sheet} marks={marks} />
+          ))
+        }
       />
     </div>
   )

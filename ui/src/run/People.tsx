@@ -45,7 +45,11 @@ export function People({ staff }: { staff: Staff }) {
   const names = new Set(rows.map((r) => r.person.name.toLocaleLowerCase()))
   const missing = staff.expected.filter((name) => !names.has(name.toLocaleLowerCase())).length
   return (
-    <aside aria-labelledby="people" className="flex min-h-0 flex-col gap-2 border-s border-line bg-paper p-3">
+    <aside
+      aria-labelledby="people"
+      data-part="people"
+      className="flex min-h-0 flex-col gap-2 border-s border-line bg-paper p-3"
+    >
       <h2 id="people" className="text-base">
         {t('run.people')}
       </h2>

@@ -1,11 +1,17 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { textOf } from '../frame/geometry'
+import { nameKey } from '../frame/marks/useMark'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { onMark } from '../wire/apply'
-import type { Frame } from '../wire/types.gen'
+import type { Element, Frame } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
+
+/** Lines that their drawer has rubbed out are left to them. */
+const isAway = (m: Element) =>
+  m.kind !== 'answer' &&
+  (m.hidden === true || (m.removedBy !== undefined && (m.kind !== 'stroke' || m.removedBy !== m.author)))
 
 /** What is hidden or removed on a frame, and the way to bring it back. */
 export function PutAway({ frame }: { frame: Frame }) {
@@ -16,9 +22,7 @@ export function PutAway({ frame }: { frame: Frame }) {
   const people = useLessonState((s) => s.people)
   const away = sheets
     .filter((s) => s.frame === frame.id)
-    .flatMap((s) =>
-      s.marks.filter((m) => (m.hidden || m.removedBy) && m.kind !== 'answer').map((mark) => ({ mark, sheet: s.sheet })),
-    )
+    .flatMap((s) => s.marks.filter(isAway).map((mark) => ({ mark, sheet: s.sheet })))
   if (away.length === 0) return null
   return (
     <>
@@ -34,11 +38,11 @@ export function PutAway({ frame }: { frame: Frame }) {
                   <b className="font-semibold">{name}</b>{' '}
                   <span className="text-slate">({mark.removedBy ? t('run.removed') : t('run.hidden')})</span>
                   <br />
-                  {textOf(mark) || t('frame.strokeBy', { name })}
+                  {textOf(mark) || t(`marks.${nameKey(mark)}`)}
                 </span>
                 <Button
                   onClick={() => {
-                    lesson.do(onMark(kind, sheet, mark.id))
+                    lesson.do(sheet, onMark(kind, mark.id))
                     if (away.length === 1) setOpen(false)
                   }}
                 >

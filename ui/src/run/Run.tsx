@@ -80,7 +80,9 @@ function TopBar({ session, staff }: { session: string; staff: Staff }) {
       <h1 className="text-lg">{staff.board.title}</h1>
       <span className="text-slate">{staff.className}</span>
       <span className="grow" />
-      <SavedSign />
+      <span data-part="saved">
+        <SavedSign />
+      </span>
       <Invitation session={session} code={staff.code} />
       <span className="text-slate">
         {expected > 0 ? t('run.here', { here, all: expected }) : t('run.hereCount', { count: here })}

@@ -10,6 +10,7 @@ import type { Staff } from '../wire/lesson'
 import type { Element, Frame } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
 import { answerCounts } from './answers'
+import { ClearMenu } from './ClearMenu'
 import { Monitor } from './Monitor'
 import { PollControls } from './PollControls'
 import { PutAway } from './PutAway'
@@ -74,7 +75,12 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
         frame.arrangement === 'individual' ? (
           <span className="text-sm text-slate">{t('run.ownCopies')}</span>
         ) : (
-          selected && sheet && <Moderate mark={selected} sheet={sheet.sheet} />
+          sheet &&
+          (selected ? (
+            <Moderate mark={selected} sheet={sheet.sheet} />
+          ) : (
+            <ClearMenu sheet={sheet.sheet} marks={sheet.marks} />
+          ))
         )
       }
     />
@@ -89,7 +95,7 @@ export function Moderate({ mark, sheet }: { mark: Element; sheet: string }) {
   const kind = mark.hidden ? 'show' : 'hide'
   const Sign = mark.hidden ? Eye : EyeOff
   return (
-    <Button onClick={() => lesson.do(onMark(kind, sheet, mark.id))}>
+    <Button onClick={() => lesson.do(sheet, onMark(kind, mark.id))}>
       <Sign size={17} aria-hidden="true" />
       {t(`run.${kind}`)}
     </Button>

@@ -16,7 +16,11 @@ export function Trail({ staff }: { staff: Staff }) {
   const count = (frame: string) =>
     [...work.values()].filter((w) => w.frame === frame && w.marks > 0 && people.has(w.author)).length
   return (
-    <nav aria-label={t('run.trail')} className="border-b border-line bg-linear-to-b from-paper to-snow px-4 pt-2 pb-2">
+    <nav
+      aria-label={t('run.trail')}
+      data-part="trail"
+      className="border-b border-line bg-linear-to-b from-paper to-snow px-4 pt-2 pb-2"
+    >
       <ol className="flex overflow-x-auto">
         {frames.map((frame, i) => {
           const done = count(frame.id)

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { PollCard } from '../frame/PollCard'
@@ -9,15 +8,16 @@ import { SavedSign } from '../kit/SavedSign'
 import { useNarrow } from '../kit/useNarrow'
 import { call } from '../wire/http'
 import type { Element, Me } from '../wire/types.gen'
+import { useAsked } from '../wire/useAsked'
 import { LessonProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
 
 /** The student's screen: finds out whether this device has a seat here, and shows the lesson. */
 export function StudentLesson() {
   const { t } = useTranslation()
   const { session = '' } = useParams()
-  const me = useQuery({ queryKey: ['me'], queryFn: () => call<Me>('GET', '/me') })
-  if (me.isPending) return <Message title={t('loading')} />
-  if (me.isError) return <Message title={t('refusal.unavailable')} retry={() => void me.refetch()} />
+  const me = useAsked(() => call<Me>('GET', '/me'), 'me')
+  if (me.problem) return <Message title={t('refusal.unavailable')} retry={me.again} />
+  if (!me.data) return <Message title={t('loading')} />
   const seat = me.data.seat
   if (seat?.session !== session) return <Message title={t('student.gone')} text={t('student.goneText')} />
   return <Seated key={session} session={session} seat={`${session} ${seat.name}`} />
@@ -89,7 +89,7 @@ function Lesson() {
       phase={stage.polls[mark.id] ?? 'closed'}
       chosen={answers.get(mark.id)}
       onFrame={onFrame}
-      onChoose={(choice) => own && lesson.do({ sheet: own.sheet, kind: 'answer', answer: { poll: mark.id, choice } })}
+      onChoose={(choice) => own && lesson.do(own.sheet, { kind: 'answer', answer: { poll: mark.id, choice } })}
     />
   )
   const polls = frame.fixed.filter((e) => e.kind === 'poll') as Array<Element & { kind: 'poll' }>
@@ -107,7 +107,9 @@ function Lesson() {
             {place && ` · ${place}`}
           </p>
         </div>
-        <SavedSign />
+        <span data-part="saved">
+          <SavedSign />
+        </span>
       </header>
       <main className="flex min-h-0 grow flex-col" aria-labelledby="task">
         <div className={narrow || onlyPoll ? 'bg-paper px-4 py-3' : 'sr-only'}>
@@ -130,7 +132,7 @@ function Lesson() {
               me={me.id}
               mayAdd={mayAdd}
               prompt={!narrow}
-              tool={frame.arrangement === 'individual' && mayAdd ? 'pen' : 'move'}
+              tool={frame.arrangement === 'individual' && mayAdd ? 'pen' : 'select'}
               poll={narrow ? undefined : (mark) => poll(mark, true)}
               more={() => (mayAdd ? null : <span className="text-sm text-slate">{t('student.look')}</span>)}
             />

@@ -1,76 +1,107 @@
-import type { Element, Op, Set as SetProperties } from './types.gen'
+import { cut, drawn, drawnAt, touches } from '../frame/erase'
+import type { Element, Op, Set as SetProperties, Step } from './types.gen'
 
 /** An operation without its id, as it lies on the undo pile. */
-export type Deed = Op extends infer O ? (O extends Op ? Omit<O, 'id'> : never) : never
-
-/** A deed on a sheet that is understood. */
-export type DeedHere = Deed extends infer D ? (D extends Deed ? Omit<D, 'sheet'> : never) : never
+export type Deed = { sheet: string; back?: boolean } & Step
 
 /** A deed that is about one mark as a whole. */
-export function onMark(kind: 'hide' | 'show' | 'remove' | 'restore', sheet: string, mark: string): Deed {
+export function onMark(kind: 'hide' | 'show' | 'remove' | 'restore', mark: string): Step {
   switch (kind) {
     case 'hide':
-      return { sheet, kind, hide: { mark } }
+      return { kind, hide: { mark } }
     case 'show':
-      return { sheet, kind, show: { mark } }
+      return { kind, show: { mark } }
     case 'remove':
-      return { sheet, kind, remove: { mark } }
+      return { kind, remove: { mark } }
     case 'restore':
-      return { sheet, kind, restore: { mark } }
+      return { kind, restore: { mark } }
   }
 }
 
 export type Marks = Map<string, Element>
 
+/** What a preview needs to know besides the marks. */
+export type Hands = {
+  author: string
+  /** Marks that were removed, so that they can be brought back. */
+  kept: Marks
+  /** Whether the author may change a mark; asked for what an eraser goes over. */
+  mayChange: (mark: Element) => boolean
+}
+
 /**
  * Shows an operation on the device's own picture before the server has decided.
  * The server's answer replaces whatever this makes of it.
- *
- * `kept` holds marks that were removed, so that they can be brought back.
  */
-export function preview(marks: Marks, kept: Marks, op: Op, author: string) {
-  switch (op.kind) {
+export function preview(marks: Marks, hands: Hands, op: Op) {
+  step(marks, hands, op, op.id)
+}
+
+function step(marks: Marks, hands: Hands, s: Step, op: string) {
+  const take = (mark: Element) => {
+    hands.kept.set(mark.id, { ...mark, removedIn: op })
+    marks.delete(mark.id)
+  }
+  switch (s.kind) {
     case 'add': {
-      const { mark, ...rest } = op.add
-      marks.set(mark, { ...rest, id: mark, author, z: Number.MAX_SAFE_INTEGER, at: Date.now() } as Element)
+      const { mark, free: _free, ...rest } = s.add
+      const size = s.add.kind === 'connector' ? boxOfEnds(s.add.connector.from, s.add.connector.to) : {}
+      marks.set(mark, { ...rest, ...size, id: mark, author: hands.author, z: newest++, at: Date.now() } as Element)
       return
     }
     case 'set': {
-      const old = marks.get(op.set.mark)
-      if (old) marks.set(old.id, withProperties(old, op.set))
+      const old = marks.get(s.set.mark)
+      if (old) marks.set(old.id, withProperties(old, s.set))
       return
     }
     case 'remove': {
-      const old = marks.get(op.remove.mark)
-      if (!old) return
-      kept.set(old.id, old)
-      marks.delete(old.id)
+      const old = marks.get(s.remove.mark)
+      if (old) take(old)
       return
     }
     case 'restore': {
-      const old = kept.get(op.restore.mark) ?? marks.get(op.restore.mark)
-      if (old) marks.set(old.id, { ...old, removedBy: undefined })
+      const { mark, in: all } = s.restore
+      const back = all
+        ? [...hands.kept.values()].filter((m) => m.removedIn === all)
+        : [hands.kept.get(mark ?? '') ?? marks.get(mark ?? '')]
+      for (const m of back) if (m) marks.set(m.id, { ...m, removedBy: undefined, removedIn: undefined })
       return
     }
+    case 'erase':
+      for (const { mark, pieces } of underEraser(marks, hands.mayChange, s, op)) {
+        take(mark)
+        for (const piece of pieces) marks.set(piece.id, piece)
+      }
+      return
+    case 'agree': {
+      const old = marks.get(s.agree.mark)
+      if (!old) return
+      const others = (old.agreed ?? []).filter((id) => id !== hands.author)
+      marks.set(old.id, { ...old, agreed: s.agree.yes ? [...others, hands.author] : others })
+      return
+    }
+    case 'many':
+      for (const one of s.many.steps) step(marks, hands, one, op)
+      return
     case 'hide':
     case 'show': {
-      const old = marks.get(op.kind === 'hide' ? op.hide.mark : op.show.mark)
-      if (old) marks.set(old.id, { ...old, hidden: op.kind === 'hide' })
+      const old = marks.get(s.kind === 'hide' ? s.hide.mark : s.show.mark)
+      if (old) marks.set(old.id, { ...old, hidden: s.kind === 'hide' })
       return
     }
+    case 'clear':
+      for (const mark of [...marks.values()])
+        if (mark.kind !== 'answer' && (!s.clear.author || mark.author === s.clear.author)) take(mark)
+      return
     case 'answer': {
-      const { poll, choice } = op.answer
+      const { poll, choice } = s.answer
       if (choice === '') marks.delete(poll)
       else
         marks.set(poll, {
+          ...nowhere,
           id: poll,
-          author,
-          z: 0,
+          author: hands.author,
           at: Date.now(),
-          x: 0,
-          y: 0,
-          w: 0,
-          h: 0,
           kind: 'answer',
           answer: { poll, choice },
         })
@@ -78,50 +109,143 @@ export function preview(marks: Marks, kept: Marks, op: Op, author: string) {
   }
 }
 
-/** The deed that would take an operation back, as far as the device can tell. */
-export function inverse(marks: Marks, op: Op): Deed | null {
-  const { sheet } = op
-  switch (op.kind) {
-    case 'add':
-      return { sheet, kind: 'remove', remove: { mark: op.add.mark } }
-    case 'remove':
-      return { sheet, kind: 'restore', restore: op.remove }
-    case 'restore':
-      return { sheet, kind: 'remove', remove: op.restore }
-    case 'hide':
-      return { sheet, kind: 'show', show: op.hide }
-    case 'show':
-      return { sheet, kind: 'hide', hide: op.show }
-    case 'set': {
-      const old = marks.get(op.set.mark)
-      return old ? { sheet, kind: 'set', set: properties(old, op.set) } : null
+const nowhere = { x: 0, y: 0, w: 0, h: 0, z: 0 }
+
+/** What is new lies on top until the server says where. */
+let newest = 2 ** 40
+
+/** What an eraser takes and leaves, with the ids that the server gives the pieces. */
+export function underEraser(
+  marks: Marks,
+  mayChange: (mark: Element) => boolean,
+  s: Step & { kind: 'erase' },
+  op: string,
+) {
+  const { path, radius, part } = s.erase
+  const found: Array<{ mark: Element; pieces: Element[] }> = []
+  for (const mark of marks.values()) {
+    if (mark.kind !== 'stroke' || mark.removedBy || !mayChange(mark)) continue
+    const eraser = { path, radius: radius + mark.stroke.width / 2 }
+    const line = drawn(mark)
+    if (!part) {
+      if (touches(eraser, line)) found.push({ mark, pieces: [] })
+      continue
     }
+    const pieces = cut(eraser, line)
+    if (pieces) found.push({ mark, pieces: pieces.map((points, i) => drawnAt(mark, points, op, i)) })
+  }
+  return found
+}
+
+const reversed = (steps: Array<Step | null>): Step | null => {
+  const back = steps.filter((s) => s !== null).reverse()
+  return back.length === 0 ? null : back.length === 1 ? back[0]! : { kind: 'many', many: { steps: back } }
+}
+
+/** The step that would take an operation back, as far as the device can tell. */
+export function inverse(marks: Marks, mayChange: (mark: Element) => boolean, op: Op): Step | null {
+  return inverseStep(marks, mayChange, op, op.id)
+}
+
+function inverseStep(marks: Marks, mayChange: (mark: Element) => boolean, s: Step, op: string): Step | null {
+  switch (s.kind) {
+    case 'add':
+      return onMark('remove', s.add.mark)
+    case 'remove':
+      return onMark('restore', s.remove.mark)
+    case 'restore':
+      return s.restore.mark ? onMark('remove', s.restore.mark) : null
+    case 'hide':
+      return onMark('show', s.hide.mark)
+    case 'show':
+      return onMark('hide', s.show.mark)
+    case 'clear':
+      return { kind: 'restore', restore: { in: op } }
+    case 'erase':
+      return reversed(
+        underEraser(marks, mayChange, s, op).flatMap(({ mark, pieces }) => [
+          onMark('restore', mark.id),
+          ...pieces.map((p) => onMark('remove', p.id)),
+        ]),
+      )
+    case 'agree':
+      return { kind: 'agree', agree: { ...s.agree, yes: !s.agree.yes } }
+    case 'set': {
+      const old = marks.get(s.set.mark)
+      return old ? { kind: 'set', set: properties(old, s.set) } : null
+    }
+    case 'many':
+      return reversed(s.many.steps.map((one) => inverseStep(marks, mayChange, one, op)))
     case 'answer':
       return null
   }
 }
 
-function withProperties(old: Element, set: SetProperties): Element {
-  const { x, y, w, h, ...rest } = set
-  const style = Object.fromEntries(Object.entries(rest).filter(([name]) => name !== 'mark'))
-  const place = { x: x ?? old.x, y: y ?? old.y, w: w ?? old.w, h: h ?? old.h }
-  switch (old.kind) {
-    case 'note':
-      return { ...old, ...place, note: { ...old.note, ...style } }
-    case 'text':
-      return { ...old, ...place, text: { ...old.text, ...style } }
-    case 'stroke':
-      return { ...old, ...place, stroke: { ...old.stroke, ...style } }
-    default:
-      return { ...old, ...place }
+/** The part of a mark that its kind names. */
+const bodyOf = (mark: Element): object =>
+  mark.kind === 'note' ? mark.note
+  : mark.kind === 'text' ? mark.text
+  : mark.kind === 'stroke' ? mark.stroke
+  : mark.kind === 'shape' ? mark.shape
+  : mark.kind === 'connector' ? mark.connector
+  : mark.kind === 'picture' ? mark.picture
+  : mark.kind === 'link' ? { ...mark.link, text: mark.link.title }
+  : {} // prettier-ignore
+
+/** The mark with properties changed, as the server will have it. */
+export function withProperties(old: Element, set: SetProperties): Element {
+  const { mark: _mark, x, y, w, h, turn, z, group, stroke, ...style } = set
+  const place = {
+    x: x ?? old.x,
+    y: y ?? old.y,
+    w: w ?? old.w,
+    h: h ?? old.h,
+    turn: turn ?? old.turn,
+    z: z ?? old.z,
+    group: group ?? old.group,
   }
+  if (old.kind === 'connector') {
+    const shift = (a: typeof old.connector.from) => ({
+      ...a,
+      x: a.x + (x ?? old.x) - old.x,
+      y: a.y + (y ?? old.y) - old.y,
+    })
+    const connector = { ...old.connector, from: shift(old.connector.from), to: shift(old.connector.to), ...style }
+    return { ...old, ...place, connector, ...boxOfEnds(connector.from, connector.to) } as Element
+  }
+  if (old.kind === 'link') {
+    const { text, ...rest } = style
+    return {
+      ...old,
+      ...place,
+      link: { ...old.link, ...rest, ...(text === undefined ? {} : { title: text }) },
+    } as Element
+  }
+  if (old.kind === 'stroke') return { ...old, ...place, stroke: { ...(stroke ?? old.stroke), ...style } } as Element
+  return { ...old, ...place, [old.kind]: { ...bodyOf(old), ...style } } as Element
 }
+
+const boxOfEnds = (a: { x: number; y: number }, b: { x: number; y: number }) => ({
+  x: Math.min(a.x, b.x),
+  y: Math.min(a.y, b.y),
+  w: Math.abs(a.x - b.x),
+  h: Math.abs(a.y - b.y),
+})
+
+/** What properties are when a mark does not have them written down. */
+const unsaid: Record<string, unknown> = {
+  turn: 0, group: '', size: 0, bold: false, align: '', list: '', fill: '', dash: false, heads: '', alt: '', text: '', nib: '',
+} // prettier-ignore
 
 /** The values that a mark has now of those properties that `like` names. */
 function properties(mark: Element, like: SetProperties): SetProperties {
-  const body =
-    mark.kind === 'note' ? mark.note : mark.kind === 'text' ? mark.text : mark.kind === 'stroke' ? mark.stroke : {}
-  const all: Record<string, unknown> = { x: mark.x, y: mark.y, w: mark.w, h: mark.h, ...body }
+  const all: Record<string, unknown> = { ...unsaid, ...bodyOf(mark) }
+  for (const name of ['x', 'y', 'w', 'h', 'turn', 'z', 'group'] as const) all[name] = mark[name] ?? unsaid[name]
+  if (mark.kind === 'stroke') all.stroke = mark.stroke
   const named = Object.keys(like).filter((name) => name !== 'mark')
+  if (mark.kind === 'connector' && (like.x !== undefined || like.y !== undefined)) {
+    const { from, to } = mark.connector
+    return { mark: mark.id, from, to }
+  }
   return { mark: mark.id, ...Object.fromEntries(named.map((name) => [name, all[name]])) }
 }

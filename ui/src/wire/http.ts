@@ -27,5 +27,28 @@ export async function call<Reply>(method: 'GET' | 'POST', path: string, body?: u
   throw new Refused(problem?.code ?? 'unavailable')
 }
 
+/**
+ * Sends a file, tells how much of it has gone (0 to 1), and can be stopped.
+ * A refusal or a missing network becomes a Refused; stopping becomes an AbortError.
+ */
+export function send<Reply>(path: string, file: Blob, onProgress: (share: number) => void) {
+  const request = new XMLHttpRequest()
+  const done = new Promise<Reply>((resolve, reject) => {
+    request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total)
+    request.onload = () => {
+      const reply = request.response as unknown
+      if (request.status < 300 && reply) resolve(reply as Reply)
+      else reject(new Refused((reply as Problem | null)?.code ?? 'unavailable'))
+    }
+    request.onerror = () => reject(new Refused('unavailable'))
+    request.onabort = () => reject(new DOMException('stopped', 'AbortError'))
+  })
+  request.open('POST', `/api${path}`)
+  request.responseType = 'json'
+  request.setRequestHeader('Content-Type', file.type || 'application/octet-stream')
+  request.send(file)
+  return { done, cancel: () => request.abort() }
+}
+
 /** The code of whatever was thrown. */
 export const codeOf = (error: unknown): Code => (error instanceof Refused ? error.code : 'unavailable')

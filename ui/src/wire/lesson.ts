@@ -2,6 +2,7 @@ import { Centrifuge } from 'centrifuge'
 import { v7 as uuidv7 } from 'uuid'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import { inverse, type Deed } from './apply'
+import { Passing } from './passing'
 import { Refused } from './http'
 import { openOutbox, type Outbox } from './outbox'
 import { Sheets, type Shown } from './sheets'
@@ -35,6 +36,7 @@ export type LessonState = {
 
 const MAX_BATCH_OPS = 40
 const MAX_BATCH_BYTES = 56_000
+const MAX_STEPS = 300
 const RETRY_MS = 1000
 
 export const workKey = (author: string, frame: string) => `${author} ${frame}`
@@ -47,7 +49,9 @@ export const workKey = (author: string, frame: string) => `${author} ${frame}`
 export class Lesson {
   readonly state: StoreApi<LessonState>
   private readonly link: Centrifuge
-  private sheets = new Sheets('')
+  /** What passes on the sheets without being kept. */
+  readonly passing = new Passing((pass) => this.link.state === 'connected' && void this.link.send(pass).catch(() => {}))
+  private sheets = new Sheets('', () => false)
   private outbox: Outbox | null = null
   private pending: wire.Op[] = []
   private undoPile: UndoPile
@@ -55,9 +59,11 @@ export class Lesson {
   private catching = new Set<string>()
   private stopped = true
   private readonly seat: string
+  readonly session: string
 
   constructor(session: string, as: wire.Role, seat: string) {
     this.seat = seat
+    this.session = session
     this.undoPile = new UndoPile(seat)
     this.state = createStore<LessonState>(() => ({
       network: 'connecting',
@@ -117,30 +123,69 @@ export class Lesson {
     this.link.disconnect()
   }
 
-  /** Does something on a sheet: shown at once, saved as soon as the network allows. */
-  do(deed: Deed): string {
-    const op = { ...deed, id: uuidv7() } as wire.Op
-    const back = inverse(this.sheets.marks(op.sheet), op)
-    if (back) this.undoPile.did(op.sheet, op.id, back)
-    this.send(op)
-    return op.id
+  /**
+   * Does something on a sheet, in one step or in several that are taken back as
+   * one: shown at once, saved as soon as the network allows.
+   */
+  do(sheet: string, ...steps: wire.Step[]) {
+    const done = steps.flatMap((step) => this.carryOut({ sheet, ...step }))
+    if (done.length > 0) this.undoPile.did(sheet, done)
+    this.show()
   }
 
   undo(sheet: string) {
     const back = this.undoPile.undo(sheet)
-    if (back) this.again(back, (op, inverse) => this.undoPile.undid(sheet, op.id, inverse))
+    if (back) this.undoPile.undid(sheet, this.takeBack(back))
+    this.show()
   }
 
   redo(sheet: string) {
     const forth = this.undoPile.redo(sheet)
-    if (forth) this.again(forth, (op, inverse) => this.undoPile.redid(sheet, op.id, inverse))
+    if (forth) this.undoPile.redid(sheet, this.takeBack(forth))
+    this.show()
   }
 
-  private again(deed: Deed, note: (op: wire.Op, inverse: Deed) => void) {
-    const op = { ...deed, id: uuidv7() } as wire.Op
-    const back = inverse(this.sheets.marks(op.sheet), op)
-    if (back) note(op, back)
-    this.send(op)
+  private takeBack(deeds: Deed[]) {
+    return deeds.flatMap((deed) => this.carryOut({ ...deed, back: true }))
+  }
+
+  /** Sends a deed, in parts when it is large, and says what takes each part back. */
+  private carryOut(deed: Deed): Array<{ of: string; deed: Deed }> {
+    return inParts(deed).flatMap((part) => {
+      const op = { ...part, id: uuidv7() } as wire.Op
+      const back = inverse(this.sheets.marks(op.sheet), this.mayChange, op)
+      this.send(op)
+      return back ? [{ of: op.id, deed: { sheet: op.sheet, ...back } }] : []
+    })
+  }
+
+  /** Whether this person may change a mark of the frame that is on; the server decides in the end. */
+  readonly mayChange = (mark: wire.Element): boolean => {
+    const { staff, student } = this.state.getState()
+    return staff !== null || mark.author === student?.me.id || student?.stage.frame.permission === 'together'
+  }
+
+  /** Waits until all is saved, or for a while where it cannot be. */
+  settled(): Promise<void> {
+    return new Promise((resolve) => {
+      const done = () => {
+        stop()
+        clearTimeout(patience)
+        resolve()
+      }
+      const stop = this.state.subscribe((s) => s.unsaved === 0 && done())
+      const patience = setTimeout(done, 4000)
+      if (this.state.getState().unsaved === 0) done()
+    })
+  }
+
+  /** Asks what clean shape a drawn stroke means; null when the server cannot be asked. */
+  async tidy(sheet: string, mark: string): Promise<wire.Tidied | null> {
+    try {
+      return await this.call<wire.Tidied>('tidy', { sheet, mark } satisfies wire.Tidy)
+    } catch {
+      return null
+    }
   }
 
   /** Lets the teacher change the session; throws a Refused. */
@@ -153,7 +198,6 @@ export class Lesson {
     this.pending.push(op)
     this.sheets.begin(op)
     void this.outbox?.put(this.seat, op)
-    this.show()
     void this.flush()
   }
 
@@ -204,7 +248,7 @@ export class Lesson {
   /** Takes the sheets of a frame, after connecting or on the first time ever. */
   private takeIn(author: string, frame: string, sheets: wire.SheetView[]) {
     if (this.sheets.author !== author) {
-      this.sheets = new Sheets(author)
+      this.sheets = new Sheets(author, this.mayChange)
       for (const op of this.pending) this.sheets.begin(op)
     }
     this.sheets.keepFrame(frame)
@@ -215,6 +259,7 @@ export class Lesson {
     switch (news.kind) {
       case 'changes':
         this.meet(news.changes)
+        this.passing.saved(news.changes.changes)
         if (!this.sheets.take(news.changes)) void this.catchUp(news.changes.sheet)
         if (news.changes.work) this.heardWork(news.changes.work)
         this.show()
@@ -231,6 +276,9 @@ export class Lesson {
       }
       case 'state':
         this.heardState(news.state)
+        return
+      case 'passing':
+        this.passing.hear(news.passing, this.sheets.author)
     }
   }
 
@@ -324,13 +372,14 @@ export class Lesson {
     }
     const seq = result.seq!
     this.sheets.saved(op, seq)
-    if (result.undo) this.undoPile.confirmed(op.sheet, op.id, result.undo as Deed)
+    if (result.undo) this.undoPile.confirmed(op.sheet, op.id, withoutID(result.undo))
     // The change itself comes as news; if that is lost, ask for it.
     setTimeout(() => (this.sheets.seq(op.sheet) ?? seq) < seq && void this.catchUp(op.sheet), RETRY_MS)
     return false
   }
 
-  private tell(code: wire.Code) {
+  /** Tells the person why something was not done. */
+  tell(code: wire.Code) {
     this.state.setState(({ refused }) => ({ refused: { code, count: (refused?.count ?? 0) + 1 } }))
   }
 
@@ -342,6 +391,27 @@ export class Lesson {
       canRedo: this.undoPile.redoable(),
     })
   }
+}
+
+/** A large deed of many steps as several smaller ones, each of which fits a message. */
+function inParts(deed: Deed): Deed[] {
+  if (deed.kind !== 'many') return [deed]
+  const parts: wire.Step[][] = [[]]
+  let bytes = 0
+  for (const step of deed.many.steps) {
+    const size = new Blob([JSON.stringify(step)]).size
+    if (parts.at(-1)!.length >= MAX_STEPS || (bytes + size > MAX_BATCH_BYTES && bytes > 0)) {
+      parts.push([])
+      bytes = 0
+    }
+    parts.at(-1)!.push(step)
+    bytes += size
+  }
+  return parts.map((steps) => ({ sheet: deed.sheet, back: deed.back, kind: 'many', many: { steps } }))
+}
+
+function withoutID({ id: _id, ...deed }: wire.Op): Deed {
+  return deed
 }
 
 const byId = (people: wire.Person[]) => new Map(people.map((p) => [p.id, p]))

@@ -1,4 +1,4 @@
-import { preview, type Marks } from './apply'
+import { preview, type Hands, type Marks } from './apply'
 import type { Change, Element, Op, SheetChanges, SheetView } from './types.gen'
 
 type Held = {
@@ -18,15 +18,16 @@ export type Shown = { sheet: string; frame: string; owner: string; marks: Elemen
 export class Sheets {
   private held = new Map<string, Held>()
   private shown = new Map<string, Shown>()
-  private kept: Marks = new Map()
+  private readonly hands: Hands
   /** Changes of sheets that are just being fetched. */
   private unclaimed = new Map<string, Change[]>()
   /** Operations not yet saved, in order; `seq` once the server has saved one. */
   private waiting: Array<{ op: Op; seq?: number }> = []
   readonly author: string
 
-  constructor(author: string) {
+  constructor(author: string, mayChange: (mark: Element) => boolean) {
     this.author = author
+    this.hands = { author, kept: new Map(), mayChange }
   }
 
   /** Takes a sheet as the server has it now. An older picture than ours is left. */
@@ -109,7 +110,7 @@ export class Sheets {
     const known = this.shown.get(held.sheet)
     if (known) return known
     const marks: Marks = new Map(held.saved)
-    for (const { op } of this.waiting) if (op.sheet === held.sheet) preview(marks, this.kept, op, this.author)
+    for (const { op } of this.waiting) if (op.sheet === held.sheet) preview(marks, this.hands, op)
     const { sheet, frame, owner } = held
     const shown = { sheet, frame, owner, marks: [...marks.values()].sort((a, b) => a.z - b.z) }
     this.shown.set(sheet, shown)
@@ -123,7 +124,7 @@ export class Sheets {
       for (const mark of next.put ?? []) held.saved.set(mark.id, mark)
       for (const id of next.gone ?? []) {
         const gone = held.saved.get(id)
-        if (gone) this.kept.set(id, gone)
+        if (gone) this.hands.kept.set(id, gone)
         held.saved.delete(id)
       }
       held.seq = next.seq

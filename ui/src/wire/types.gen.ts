@@ -7,7 +7,7 @@ export type Connect = {
   as: Role;
 };
 
-export type Code = "bad-id" | "bad-size" | "bad-style" | "board-incorrect" | "code-mistyped" | "code-unknown" | "empty-note" | "join-needed" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-too-long" | "no-such-choice" | "no-such-class" | "no-such-frame" | "no-such-mark" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "poll-closed" | "poll-revealed" | "put-away" | "session-ended" | "session-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "bad-id" | "bad-link" | "bad-size" | "bad-style" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "empty-note" | "join-needed" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-too-long" | "no-such-choice" | "no-such-class" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "own-note" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-revealed" | "put-away" | "session-ended" | "session-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -38,30 +38,78 @@ export type Tint = "snow" | "apricot" | "rose" | "lilac" | "glacier" | "moss";
 export type Note = {
   text: string;
   tint: Tint;
+  size?: number;
 };
 
 export type Ink = "night" | "ember" | "fern" | "lake" | "plum" | "snow";
+
+export type Align = "" | "centre" | "end";
+
+export type List = "" | "bullets" | "numbers";
 
 export type Text = {
   text: string;
   size: number;
   ink: Ink;
+  bold?: boolean;
+  align?: Align;
+  list?: List;
 };
+
+export type Nib = "" | "marker" | "highlighter" | "brush";
 
 export type Stroke = {
   points: Array<number>;
   ink: Ink;
   width: number;
+  nib?: Nib;
 };
 
-export type Form = "rect" | "ellipse" | "line";
+export type Form = "rect" | "rounded" | "ellipse" | "triangle" | "diamond" | "bubble" | "star" | "line";
+
+export type Fill = "" | "snow" | "apricot" | "rose" | "lilac" | "glacier" | "moss";
 
 export type Shape = {
   form: Form;
   ink: Ink;
-  fill?: Tint;
+  fill?: Fill;
   width: number;
   dash?: boolean;
+  text?: string;
+  lean?: number;
+};
+
+export type Anchor = {
+  mark?: string;
+  x: number;
+  y: number;
+};
+
+export type Heads = "" | "to" | "both";
+
+export type Connector = {
+  from: Anchor;
+  to: Anchor;
+  ink: Ink;
+  width: number;
+  dash?: boolean;
+  heads?: Heads;
+};
+
+export type Sign = "right" | "unsure" | "question" | "idea" | "star" | "heart" | "pin" | "alert";
+
+export type Stamp = {
+  sign: Sign;
+};
+
+export type Picture = {
+  picture: string;
+  alt?: string;
+};
+
+export type Link = {
+  url: string;
+  title?: string;
 };
 
 export type Table = {
@@ -89,6 +137,10 @@ export type Body = (
   | { kind: "text"; text: Text }
   | { kind: "stroke"; stroke: Stroke }
   | { kind: "shape"; shape: Shape }
+  | { kind: "connector"; connector: Connector }
+  | { kind: "stamp"; stamp: Stamp }
+  | { kind: "picture"; picture: Picture }
+  | { kind: "link"; link: Link }
   | { kind: "table"; table: Table }
   | { kind: "poll"; poll: Question }
   | { kind: "answer"; answer: Answer }
@@ -103,8 +155,13 @@ export type Element = {
   y: number;
   w: number;
   h: number;
+  turn?: number;
+  group?: string;
   hidden?: boolean;
+  by?: string;
+  agreed?: Array<string>;
   removedBy?: string;
+  removedIn?: string;
 } & Body;
 
 export type Frame = {
@@ -211,6 +268,9 @@ export type Add = {
   y: number;
   w: number;
   h: number;
+  turn?: number;
+  group?: string;
+  free?: boolean;
 } & Body;
 
 export type Set = {
@@ -219,15 +279,54 @@ export type Set = {
   y?: number;
   w?: number;
   h?: number;
+  turn?: number;
+  z?: number;
+  group?: string;
   text?: string;
   tint?: Tint;
+  fill?: Fill;
   ink?: Ink;
   width?: number;
+  dash?: boolean;
   size?: number;
+  bold?: boolean;
+  align?: Align;
+  list?: List;
+  form?: Form;
+  from?: Anchor;
+  to?: Anchor;
+  heads?: Heads;
+  alt?: string;
+  url?: string;
+  stroke?: Stroke;
 };
 
 export type Target = {
   mark: string;
+};
+
+export type Restore = {
+  mark?: string;
+  in?: string;
+};
+
+export type Erase = {
+  path: Array<number>;
+  radius: number;
+  part?: boolean;
+};
+
+export type Agree = {
+  mark: string;
+  yes: boolean;
+};
+
+export type Many = {
+  steps: Array<Step>;
+};
+
+export type Clear = {
+  author?: string;
 };
 
 export type SetAnswer = {
@@ -235,18 +334,25 @@ export type SetAnswer = {
   choice: string;
 };
 
-export type Op = {
-  id: string;
-  sheet: string;
-} & (
+export type Step = (
   | { kind: "add"; add: Add }
   | { kind: "set"; set: Set }
   | { kind: "remove"; remove: Target }
-  | { kind: "restore"; restore: Target }
+  | { kind: "restore"; restore: Restore }
+  | { kind: "erase"; erase: Erase }
+  | { kind: "agree"; agree: Agree }
+  | { kind: "many"; many: Many }
   | { kind: "hide"; hide: Target }
   | { kind: "show"; show: Target }
+  | { kind: "clear"; clear: Clear }
   | { kind: "answer"; answer: SetAnswer }
 );
+
+export type Op = {
+  id: string;
+  sheet: string;
+  back?: boolean;
+} & Step;
 
 export type OpResult = {
   seq?: number;
@@ -274,12 +380,63 @@ export type People = {
   people: Array<Person>;
 };
 
+export type Draw = {
+  stroke: string;
+  points: Array<number>;
+  ink: Ink;
+  width: number;
+  nib?: Nib;
+};
+
+export type Point = {
+  x: number;
+  y: number;
+};
+
+export type Edit = {
+  mark: string;
+};
+
+export type Pass = {
+  sheet?: string;
+  by?: string;
+} & (
+  | { kind: "draw"; draw: Draw }
+  | { kind: "point"; point: Point }
+  | { kind: "edit"; edit: Edit }
+);
+
+export type Passing = {
+  sheet: string;
+  passes: Array<Pass>;
+};
+
 export type News = (
   | { kind: "changes"; changes: SheetChanges }
   | { kind: "stage"; stage: Stage }
   | { kind: "state"; state: State }
   | { kind: "people"; people: People }
+  | { kind: "passing"; passing: Passing }
 );
+
+export type Tidy = {
+  sheet: string;
+  mark: string;
+};
+
+export type Tidier = {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+  turn?: number;
+} & Body;
+
+export type Tidied = {
+  clean?: Tidier;
+  confidence?: number;
+  smooth?: Tidier;
+};
 
 export type Go = {
   frame: string;
@@ -417,4 +574,10 @@ export type Record = {
 export type RecordReply = {
   session: SessionItem;
   record: Record;
+};
+
+export type Uploaded = {
+  picture: string;
+  width: number;
+  height: number;
 };

@@ -1,62 +1,65 @@
 import type { Deed } from './apply'
 
-type Entry = { of: string; deed: Deed }
+/** One thing done: what takes back each of the operations that it took. */
+type Entry = Array<{ of: string; deed: Deed }>
 type Pile = { undo: Entry[]; redo: Entry[] }
 
-const MAX_STEPS = 200
+const MAX_STEPS = 300
 
 /**
- * What one person can take back, sheet by sheet. Each entry holds the deed that
- * takes back the operation `of`; the server's own word for it replaces ours.
- * The pile lies in the tab's storage, so that it outlives a reload.
+ * What one person can take back, sheet by sheet. The server's own word for how
+ * an operation is taken back replaces ours. The pile lies in the tab's storage,
+ * so that it outlives a reload.
  */
 export class UndoPile {
   private piles: Record<string, Pile>
   private readonly key: string
 
   constructor(seat: string) {
-    this.key = `undo ${seat}`
+    this.key = `undo2 ${seat}`
     this.piles = read(this.key)
   }
 
-  did(sheet: string, of: string, deed: Deed) {
+  did(sheet: string, entry: Entry) {
     const pile = this.pile(sheet)
-    pile.undo = [...pile.undo, { of, deed }].slice(-MAX_STEPS)
+    pile.undo = [...pile.undo, entry].slice(-MAX_STEPS)
     pile.redo = []
     this.write()
   }
 
-  /** Takes the last deed to take back off the pile. */
-  undo(sheet: string): Deed | null {
-    return this.pile(sheet).undo.pop()?.deed ?? null
+  /** Takes the last thing to take back off the pile: its deeds, the last first. */
+  undo(sheet: string): Deed[] | null {
+    return deeds(this.pile(sheet).undo.pop())
   }
 
   /** Notes what would bring back what was just taken back. */
-  undid(sheet: string, of: string, deed: Deed) {
-    this.pile(sheet).redo.push({ of, deed })
+  undid(sheet: string, entry: Entry) {
+    this.pile(sheet).redo.push(entry)
     this.write()
   }
 
-  redo(sheet: string): Deed | null {
-    return this.pile(sheet).redo.pop()?.deed ?? null
+  redo(sheet: string): Deed[] | null {
+    return deeds(this.pile(sheet).redo.pop())
   }
 
-  redid(sheet: string, of: string, deed: Deed) {
-    this.pile(sheet).undo.push({ of, deed })
+  redid(sheet: string, entry: Entry) {
+    this.pile(sheet).undo.push(entry)
     this.write()
   }
 
   /** Replaces our own idea of how to take an operation back by the server's. */
   confirmed(sheet: string, of: string, deed: Deed) {
-    for (const entry of this.entries(sheet)) if (entry.of === of) entry.deed = deed
+    for (const one of this.entries(sheet)) if (one.of === of) one.deed = deed
     this.write()
   }
 
   /** Forgets an operation that never happened. */
   refused(sheet: string, of: string) {
     const pile = this.pile(sheet)
-    pile.undo = pile.undo.filter((e) => e.of !== of)
-    pile.redo = pile.redo.filter((e) => e.of !== of)
+    const without = (entries: Entry[]) =>
+      entries.map((e) => e.filter((one) => one.of !== of)).filter((e) => e.length > 0)
+    pile.undo = without(pile.undo)
+    pile.redo = without(pile.redo)
     this.write()
   }
 
@@ -69,7 +72,7 @@ export class UndoPile {
 
   private entries(sheet: string) {
     const { undo, redo } = this.pile(sheet)
-    return [...undo, ...redo]
+    return [...undo, ...redo].flat()
   }
 
   private write() {
@@ -80,6 +83,8 @@ export class UndoPile {
     }
   }
 }
+
+const deeds = (entry: Entry | undefined) => entry?.map((one) => one.deed).reverse() ?? null
 
 function read(key: string): Record<string, Pile> {
   try {

@@ -1,6 +1,7 @@
-import { createContext, useContext, useEffect, useState } from 'react'
+import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import { Lesson, type LessonState } from './lesson'
+import type { Passing } from './passing'
 import type { Role } from './types.gen'
 
 const LessonContext = createContext<Lesson | null>(null)
@@ -26,4 +27,10 @@ export function useLesson(): Lesson {
 /** A part of the lesson's state; the part is shown anew when it changes. */
 export function useLessonState<Part>(part: (state: LessonState) => Part): Part {
   return useStore(useLesson().state, part)
+}
+
+/** Something of what passes on the sheets without being kept; it must be the same value until it changes. */
+export function usePassing<Part>(part: (passing: Passing) => Part): Part {
+  const { passing } = useLesson()
+  return useSyncExternalStore(passing.listen, () => part(passing))
 }

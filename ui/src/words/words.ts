@@ -12,6 +12,11 @@ export function startWords() {
   })
 }
 
+/** Adds the wording of screens that are loaded later. */
+export function addWords(words: object) {
+  i18next.addResourceBundle('en', 'translation', words, true, true)
+}
+
 const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto', style: 'short' })
 const steps: Array<[Intl.RelativeTimeFormatUnit, number]> = [
   ['day', 86_400_000],

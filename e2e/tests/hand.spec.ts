@@ -1,0 +1,378 @@
+import { expect, test, type Page } from '@playwright/test'
+import { accessible, addNote, device, join, phone, saved, signIn, startSession } from '../support/people'
+import { DemoServer } from '../support/server'
+
+let server: DemoServer
+test.beforeAll(async () => {
+  server = await DemoServer.start()
+})
+test.afterAll(() => server?.remove())
+
+const part = (page: Page, name: string | RegExp) => page.getByRole('button', { name })
+const tool = (page: Page, name: string) => page.getByRole('toolbar').getByRole('button', { name, exact: true }).first().click()
+
+/** A class of one teacher and some students on the frame that all share. */
+async function lesson(browser: Parameters<typeof device>[0], ...names: string[]) {
+  const teacher = await device(browser, server.url)
+  await signIn(teacher)
+  const code = await startSession(teacher)
+  const students: Page[] = []
+  for (const name of names) {
+    const page = await device(browser, server.url)
+    await join(page, code, name)
+    students.push(page)
+  }
+  return { teacher, code, students }
+}
+
+/** Where a point of the frame lies on the screen. */
+async function at(page: Page, x: number, y: number): Promise<[number, number]> {
+  const box = (await page.locator('[data-part=frame]').boundingBox())!
+  return [box.x + (x * box.width) / 1600, box.y + (y * box.height) / 1000]
+}
+
+async function drag(page: Page, points: Array<[number, number]>, lift = true) {
+  await page.mouse.move(...(await at(page, ...points[0]!)))
+  await page.mouse.down()
+  for (const point of points.slice(1)) await page.mouse.move(...(await at(page, ...point)), { steps: 8 })
+  if (lift) await page.mouse.up()
+}
+
+/** Where a mark lies, in frame units, rounded. */
+async function place(page: Page, name: string | RegExp) {
+  const frame = (await page.locator('[data-part=frame]').boundingBox())!
+  const box = (await part(page, name).first().boundingBox())!
+  const k = 1600 / frame.width
+  const round = (n: number) => Math.round(n * k)
+  return { x: round(box.x - frame.x), y: round(box.y - frame.y), w: round(box.width), h: round(box.height) }
+}
+
+test('ink: seen while it grows, tidied, erased in part, taken back after a reload', async ({ browser }) => {
+  const { students } = await lesson(browser, 'Noor', 'Kenji')
+  const [noor, kenji] = students as [Page, Page]
+  await tool(noor, 'Draw')
+  await drag(noor, [[900, 400], [1000, 450], [1100, 400]], false)
+  // The line is under the others' eyes before the pen is lifted.
+  await expect.poll(() => kenji.locator('[data-part=others-lines] path').count()).toBe(1)
+  await noor.mouse.move(...(await at(noor, 1300, 450)), { steps: 8 })
+  await noor.mouse.up()
+  await expect(part(kenji, "Noor's drawn line")).toHaveCount(1)
+  await expect.poll(() => kenji.locator('[data-part=others-lines] path').count()).toBe(0)
+
+  // The eraser shows what it takes, splits the line, and leaves others' lines alone.
+  await tool(noor, 'Eraser')
+  await drag(noor, [[1100, 300], [1100, 600]], false)
+  await expect(noor.locator('[data-part=eraser]')).toBeVisible()
+  await noor.mouse.up()
+  await expect(part(noor, 'Your drawn line')).toHaveCount(2)
+  await expect(part(kenji, "Noor's drawn line")).toHaveCount(2)
+  await tool(kenji, 'Eraser')
+  await drag(kenji, [[1000, 300], [1000, 600]])
+  await saved(kenji)
+  await expect(part(noor, 'Your drawn line')).toHaveCount(2)
+  await saved(noor)
+  await noor.reload()
+  await saved(noor)
+  await noor.getByRole('button', { name: 'Undo' }).click()
+  await expect(part(noor, 'Your drawn line')).toHaveCount(1)
+  await noor.getByRole('button', { name: 'Redo' }).click()
+  await expect(part(kenji, "Noor's drawn line")).toHaveCount(2)
+
+  // A round line is offered as a circle; nothing is offered for a scribble.
+  await tool(noor, 'Draw')
+  const round: Array<[number, number]> = []
+  for (let i = 0; i <= 36; i++) round.push([500 + 150 * Math.cos(i / 5.7) + 2 * Math.sin(i), 700 + 150 * Math.sin(i / 5.7)])
+  await drag(noor, round)
+  await expect(noor.getByText('Make it a clean circle?')).toBeVisible()
+  await accessible(noor)
+  await noor.getByRole('button', { name: 'Yes' }).click()
+  await expect(part(kenji, "Noor's ellipse")).toBeVisible()
+  await expect(part(noor, 'Your drawn line')).toHaveCount(2)
+  await noor.getByRole('button', { name: 'Undo' }).click()
+  await expect(part(noor, 'Your drawn line')).toHaveCount(3)
+  await drag(noor, [[1000, 700], [1200, 900], [1010, 720], [1300, 690], [1020, 900], [1250, 800]])
+  await saved(noor)
+  await noor.waitForTimeout(600)
+  await expect(noor.getByText('Make it a clean')).toHaveCount(0)
+})
+
+test('picking up, arranging, grouping, copying: each one step to take back', async ({ browser }) => {
+  const { students } = await lesson(browser, 'Vera', 'Tomo')
+  const [vera, tomo] = students as [Page, Page]
+  await addNote(tomo, "somebody else's")
+  await tool(vera, 'Shape')
+  await part(vera, 'diamond').click()
+  await drag(vera, [[200, 600], [360, 760]])
+  await addNote(vera, 'one')
+  await addNote(vera, 'two')
+  const one = () => place(vera, 'Your note: one')
+  const two = () => place(vera, 'Your note: two')
+  const [a, b] = [await one(), await two()]
+  // Notes begun without a place do not lie on each other.
+  expect(a.x >= b.x + b.w || b.x >= a.x + a.w || a.y >= b.y + b.h || b.y >= a.y + a.h).toBe(true)
+
+  // All of one's own moves together, and nobody else's does.
+  const foreign = await place(vera, "Tomo's note: somebody else's")
+  await vera.keyboard.press('Control+a')
+  await expect(vera.getByText('3 selected')).toBeVisible()
+  await vera.keyboard.press('Shift+ArrowDown')
+  await expect.poll(async () => (await one()).y - a.y).toBe(50)
+  expect((await two()).y - b.y).toBe(50)
+  expect(await place(vera, "Tomo's note: somebody else's")).toEqual(foreign)
+  await vera.keyboard.press('Control+z')
+  await expect.poll(async () => (await one()).y).toBe(a.y)
+  expect((await two()).y).toBe(b.y)
+
+  // Lined up, grouped; a group is picked up as one.
+  await vera.getByRole('button', { name: 'Arrange' }).click()
+  await vera.getByRole('button', { name: 'Line up at the left' }).click()
+  await expect.poll(async () => (await one()).x - (await two()).x).toBe(0)
+  await vera.keyboard.press('Control+g')
+  await saved(vera)
+  await vera.keyboard.press('Escape')
+  await part(vera, 'Your note: one').click()
+  await expect(vera.getByText('3 selected')).toBeVisible()
+  await accessible(vera)
+
+  // Copied to the same frame, and taken back in one step.
+  await vera.keyboard.press('Control+c')
+  await vera.keyboard.press('Control+v')
+  await expect(part(vera, /^Your/)).toHaveCount(6)
+  await expect(part(tomo, "Vera's note: one")).toHaveCount(2)
+  await vera.keyboard.press('Control+z')
+  await expect(part(vera, /^Your/)).toHaveCount(3)
+
+  // Turned in steps of fifteen degrees, and by the handle.
+  await vera.keyboard.press('Escape')
+  await vera.keyboard.press('Escape')
+  await addNote(vera, 'turns')
+  await part(vera, 'Your note: turns').click()
+  await vera.keyboard.press(']')
+  await vera.keyboard.press(']')
+  await expect(part(tomo, "Vera's note: turns")).toHaveCSS('rotate', '30deg')
+  const knob = (await vera.locator('[data-part=turn]').boundingBox())!
+  const mark = (await part(vera, 'Your note: turns').boundingBox())!
+  const middle = [mark.x + mark.width / 2, mark.y + mark.height / 2] as const
+  await vera.mouse.move(knob.x + knob.width / 2, knob.y + knob.height / 2)
+  await vera.mouse.down()
+  await vera.mouse.move(middle[0] - 120, middle[1] + 10, { steps: 6 })
+  await vera.mouse.up()
+  await expect
+    .poll(() => part(vera, 'Your note: turns').evaluate((at) => parseFloat(getComputedStyle(at).rotate) % 15))
+    .toBe(0)
+  await vera.keyboard.press('Delete')
+  await expect(part(tomo, "Vera's note: turns")).toHaveCount(0)
+
+  // The lasso catches what lies inside.
+  await vera.keyboard.press('Escape')
+  await vera.getByRole('button', { name: 'Lasso' }).click()
+  const box = await place(vera, 'Your diamond')
+  const [x, y] = [box.x - 25, box.y - 25]
+  await drag(vera, [[x, y], [x + box.w + 50, y], [x + box.w + 50, y + box.h + 50], [x, y + box.h + 50], [x, y + 30]])
+  await expect(vera.getByText('3 selected')).toBeVisible() // the diamond, with its group
+})
+
+test('an arrow follows what it is attached to; stamps; agreement; the teacher clears and takes it back', async ({ browser }) => {
+  const { teacher, students } = await lesson(browser, 'Ayo', 'Mila')
+  const [ayo, mila] = students as [Page, Page]
+  await addNote(ayo, 'cause')
+  await addNote(ayo, 'effect')
+  const centre = async (name: string) => {
+    const p = await place(ayo, name)
+    return [p.x + p.w / 2, p.y + p.h / 2] as [number, number]
+  }
+  await tool(ayo, 'Arrow')
+  await drag(ayo, [await centre('Your note: cause'), await centre('Your note: effect')])
+  const arrow = part(mila, "Ayo's arrow")
+  await expect(arrow).toHaveCount(1)
+  const before = await arrow.locator('path').last().getAttribute('d')
+  await tool(ayo, 'Hand')
+  await part(ayo, 'Your note: effect').focus()
+  await ayo.keyboard.press('Shift+ArrowUp')
+  await expect.poll(() => arrow.locator('path').last().getAttribute('d')).not.toBe(before)
+  await tool(ayo, 'Stamp')
+  await ayo.getByRole('button', { name: 'idea', exact: true }).click()
+  await ayo.mouse.click(...(await at(ayo, 1400, 300)))
+  await expect(part(mila, "Ayo's stamp")).toBeVisible()
+
+  // Anybody may agree, once, and take it back; not with what is one's own.
+  await part(mila, "Ayo's note: cause").click()
+  await mila.getByRole('button', { name: 'I agree' }).click()
+  await expect(part(ayo, 'Your note: cause, 1 agrees')).toBeVisible()
+  await part(teacher, "Ayo's note: cause, 1 agrees").click()
+  await teacher.getByRole('button', { name: 'I agree' }).click()
+  await expect(part(ayo, 'Your note: cause, 2 agree')).toBeVisible()
+  await mila.getByRole('button', { name: 'I agree' }).click()
+  await expect(part(ayo, 'Your note: cause, 1 agrees')).toBeVisible()
+  await tool(ayo, 'Hand')
+  await part(ayo, /Your note: cause/).click()
+  await expect(ayo.getByRole('button', { name: 'I agree' })).toHaveCount(0)
+
+  // What the teacher changed since is not taken back over their head.
+  await part(teacher, /Ayo's note: effect/).dblclick()
+  await teacher.getByLabel('Write here').fill('effect, or so')
+  await teacher.keyboard.press('Escape')
+  await expect(part(ayo, 'Your note: effect, or so')).toBeVisible()
+
+  // The teacher clears everything, reloads, and takes it back.
+  await addNote(mila, 'my own')
+  await teacher.keyboard.press('Escape')
+  await teacher.getByRole('button', { name: 'Clear …' }).click()
+  await accessible(teacher)
+  await teacher.getByRole('menuitem', { name: "Everybody's work" }).click()
+  await expect(part(ayo, /^(Your|Mila's)/)).toHaveCount(0)
+  await expect(ayo.getByRole('heading', { name: 'What do you notice in this tide table?' })).toBeVisible()
+  await saved(teacher)
+  await teacher.reload()
+  await saved(teacher)
+  await teacher.getByRole('button', { name: 'Undo' }).click()
+  await expect(part(ayo, /^Your/)).toHaveCount(4)
+  await expect(part(ayo, "Mila's note: my own")).toBeVisible()
+  // Ayo's last deed was the stamp; before it, the move of a note that the teacher has changed since.
+  await ayo.getByRole('button', { name: 'Undo' }).click()
+  await ayo.getByRole('button', { name: 'Undo' }).click()
+  await expect(ayo.getByText('Somebody else has changed this since')).toBeVisible()
+  await expect(part(ayo, 'Your note: effect, or so')).toBeVisible()
+})
+
+test('the keyboard alone draws, lays down, reads as a list', async ({ browser }) => {
+  const { students, teacher } = await lesson(browser, 'Liv')
+  const [liv] = students as [Page]
+  const press = async (...keys: string[]) => {
+    for (const key of keys) await liv.keyboard.press(key)
+  }
+  await liv.getByRole('button', { name: 'Hand', exact: true }).focus()
+  await press('2') // the pen
+  await liv.locator('[data-part=workplace]').focus()
+  await press('Shift+ArrowRight', ' ', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowDown', ' ')
+  await expect(part(teacher, "Liv's drawn line")).toHaveCount(1)
+  await press('6', 'Shift+ArrowDown', ' ', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowDown', ' ')
+  await expect(part(teacher, "Liv's rectangle")).toHaveCount(1)
+  await expect(liv.getByRole('button', { name: 'Hand', exact: true })).toHaveAttribute('aria-pressed', 'true')
+  await press('8', ' ')
+  await expect(part(teacher, "Liv's stamp")).toHaveCount(1)
+  await press('3', 'Shift+ArrowUp', ' ', 'Shift+ArrowUp', 'Shift+ArrowUp', 'Shift+ArrowLeft', ' ')
+  await saved(liv)
+  await press('4')
+  await expect(liv.getByLabel('Write here')).toBeFocused()
+  await liv.keyboard.type('5 tides? 2!') // digits are words while one writes
+  await press('Escape')
+  await expect(part(liv, 'Your note: 5 tides? 2!')).toBeFocused()
+  await press('?')
+  await expect(liv.getByRole('dialog', { name: 'Keys' })).toBeVisible()
+  await accessible(liv)
+  await press('Escape')
+  await expect(liv.getByRole('dialog')).toHaveCount(0)
+  await liv.getByRole('button', { name: 'View', exact: true }).focus()
+  await press('Enter')
+  await liv.getByRole('menuitem', { name: 'Everything as a list' }).press('Enter')
+  await expect(liv.getByRole('dialog').getByText('5 tides? 2!')).toBeVisible()
+  await expect(liv.getByRole('dialog').getByText('Monday, 01:12')).toBeVisible()
+  await accessible(liv)
+  await liv.getByRole('button', { name: "Go to Liv's note" }).press('Enter')
+  await expect(part(liv, 'Your note: 5 tides? 2!')).toBeFocused()
+  await press('Alt+ArrowRight', '+')
+  await expect(liv.getByRole('button', { name: 'Whole frame; now at 125 percent' })).toBeVisible()
+})
+
+test('two fingers zoom and move; a finger that rests asks whose it is; the phone folds its ledge', async ({ browser }) => {
+  const { code, students, teacher } = await lesson(browser, 'Hana')
+  await addNote(students[0]!, 'Two tides a day')
+  const kofi = await device(browser, server.url, phone)
+  await join(kofi, code, 'Kofi')
+  const cdp = await kofi.context().newCDPSession(kofi)
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', ...points: Array<[number, number]>) =>
+    cdp.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], id) => ({ x, y, id })) })
+  const [x, y] = await at(kofi, 800, 850)
+  await touch('touchStart', [x - 40, y], [x + 40, y])
+  for (let i = 1; i <= 8; i++) await touch('touchMove', [x - 40 - 8 * i, y], [x + 40 + 8 * i, y])
+  await touch('touchEnd')
+  await expect(kofi.getByRole('button', { name: /now at 2[0-9]{2} percent/ })).toBeVisible()
+  await kofi.getByRole('button', { name: /Whole frame/ }).click()
+  const box = (await part(kofi, "Hana's note: Two tides a day").boundingBox())!
+  await touch('touchStart', [box.x + 20, box.y + 10])
+  await expect(kofi.locator('[data-part=author]').getByText('Hana')).toBeVisible()
+  await touch('touchEnd')
+  await expect(kofi.getByRole('button', { name: 'Stamp', exact: true })).toHaveCount(0)
+  await kofi.getByRole('button', { name: 'More', exact: true }).click()
+  await kofi.getByRole('button', { name: 'Pointer', exact: true }).click()
+  await accessible(kofi)
+  // The pointer is seen by the others, with a name, and fades.
+  await touch('touchStart', [x, y])
+  for (let i = 1; i <= 5; i++) await touch('touchMove', [x + 6 * i, y])
+  await expect(teacher.locator('[data-part=pointer]').getByText('Kofi')).toBeVisible()
+  await touch('touchEnd')
+  await expect(teacher.locator('[data-part=pointer]')).toHaveCount(0, { timeout: 4000 })
+})
+
+test('pictures from file, camera and clipboard; links; what is not safe is refused', async ({ browser }) => {
+  const { students, teacher } = await lesson(browser, 'Sofi')
+  const [sofi] = students as [Page]
+  await sofi.context().grantPermissions(['camera', 'clipboard-read', 'clipboard-write'])
+  const drawing = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20"><circle cx="10" cy="10" r="8" fill="#33448f"/></svg>')
+  await tool(sofi, 'Picture')
+  await accessible(sofi)
+  await sofi.locator('input[type=file]').setInputFiles({ name: 'moon.svg', mimeType: 'image/svg+xml', buffer: drawing })
+  await expect(part(teacher, "Sofi's picture")).toBeVisible()
+  const shown = teacher.getByRole('button', { name: "Sofi's picture" }).locator('img')
+  expect(await shown.evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth))).toBe(800)
+  await sofi.getByRole('button', { name: 'Say what is on the picture' }).click()
+  await sofi.getByRole('textbox', { name: 'Say what is on the picture' }).fill('the Moon, drawn')
+  await sofi.keyboard.press('Escape')
+  await expect(part(teacher, "Sofi's picture: the Moon, drawn")).toBeVisible()
+  await tool(sofi, 'Picture')
+  const evil = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><script>alert(1)</script></svg>')
+  await sofi.locator('input[type=file]').setInputFiles({ name: 'evil.svg', mimeType: 'image/svg+xml', buffer: evil })
+  await expect(sofi.getByText('This picture cannot be read')).toBeVisible()
+  await tool(sofi, 'Picture')
+  await sofi.getByRole('button', { name: 'Take a picture' }).click()
+  await expect(sofi.getByRole('button', { name: 'Take it' })).toBeEnabled()
+  await sofi.getByRole('button', { name: 'Take it' }).click()
+  await expect(part(teacher, /^Sofi's picture/)).toHaveCount(2)
+
+  // Words and addresses from other programs.
+  await sofi.keyboard.press('Escape')
+  const paste = async (text: string) => {
+    await sofi.evaluate((words) => navigator.clipboard.writeText(words), text)
+    await sofi.locator('[data-part=workplace]').focus()
+    await sofi.keyboard.press('Control+v')
+  }
+  await paste('pasted from elsewhere')
+  await expect(part(teacher, "Sofi's note: pasted from elsewhere")).toBeVisible()
+  await paste('https://tides.example/table')
+  await expect(part(teacher, /^Sofi's link/)).toBeVisible()
+  await expect(teacher.getByText('tides.example')).toBeVisible()
+  await tool(sofi, 'Link')
+  await sofi.getByLabel('Web address').fill('javascript:alert(1)')
+  await sofi.getByRole('button', { name: 'Add the link' }).click()
+  await expect(sofi.getByRole('alert').filter({ hasText: 'no web address' })).toBeVisible()
+  await accessible(sofi)
+})
+
+test('who writes where is seen, and one keeps what one is typing', async ({ browser }) => {
+  const { teacher, students } = await lesson(browser, 'Juno')
+  const [juno] = students as [Page]
+  await addNote(juno, 'neap')
+  await part(juno, 'Your note: neap').dblclick()
+  await juno.keyboard.type(' tide')
+  await expect(teacher.getByText('Juno is writing')).toBeVisible()
+  await part(teacher, /Juno's note/).click()
+  await teacher.getByRole('button', { name: 'glacier', exact: true }).click()
+  await saved(teacher)
+  await juno.keyboard.type('s are small')
+  await juno.keyboard.press('Escape')
+  await expect(part(teacher, "Juno's note: neap tides are small")).toBeVisible()
+  await expect(teacher.getByText('Juno is writing')).toHaveCount(0)
+  await teacher.evaluate(() => (document.activeElement as HTMLElement | null)?.blur())
+  // What others do is told politely and in groups.
+  await addNote(teacher, 'look here')
+  await expect(juno.locator('[data-part=announcer]')).toContainText('Teacher added one thing.', { timeout: 8000 })
+  // The way around the screen is offered, can be left, and called again.
+  await juno.getByRole('button', { name: 'New here? Have a look around' }).click()
+  await expect(juno.getByRole('dialog', { name: 'Show me around' })).toBeVisible()
+  await accessible(juno)
+  await juno.keyboard.press('Enter')
+  await expect(juno.getByText('2 of 4')).toBeVisible()
+  await juno.keyboard.press('Escape')
+  await expect(juno.getByRole('dialog')).toHaveCount(0)
+})

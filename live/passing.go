@@ -1,0 +1,113 @@
+package live
+
+import (
+	"encoding/json"
+	"math"
+	"time"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/sheet"
+
+	"golang.org/x/time/rate"
+)
+
+const (
+	passEvery  = 33 * time.Millisecond // how often passing things of a sheet are told
+	passPoints = 600                   // numbers of a growing stroke in one message
+	passMany   = 64                    // things gathered for one sheet at a time
+	// A class larger than this does not see each other's passing things: they
+	// go to the staff alone, because deliveries grow with the square.
+	passClass = 60
+)
+
+// pass takes something that need not last and tells it, gathered with what
+// else passes on the sheet. What may not be, or is too much, is dropped.
+func (h *Hub) pass(s seat, limit *rate.Limiter, data []byte) {
+	var p Pass
+	if len(data) > 16<<10 || !limit.Allow() || json.Unmarshal(data, &p) != nil || !p.sound() {
+		return
+	}
+	h.mu.Lock()
+	at, ok := h.sheets[p.Sheet]
+	h.mu.Unlock()
+	if !ok || at.key.Session != s.session.kept.ID || !s.mayPass(at.key.Frame, at.key.Owner) {
+		return
+	}
+	p.By = s.actor.ID
+	if s.actor.Staff {
+		p.By = lesson.Staff
+	}
+	h.passMu.Lock()
+	defer h.passMu.Unlock()
+	waiting := h.passing[p.Sheet]
+	if len(waiting) >= passMany {
+		return
+	}
+	h.passing[p.Sheet] = append(waiting, p)
+	if len(waiting) == 0 {
+		time.AfterFunc(passEvery, func() { h.tellPassing(s.session, at) })
+	}
+}
+
+// mayPass says whether somebody may show passing things on a sheet.
+func (s seat) mayPass(frame, owner string) bool {
+	if s.actor.Staff {
+		return true
+	}
+	state := s.session.snapshot()
+	rules, err := rulesFor(s.session.kept.Content.V, state, frame)
+	return err == nil && s.actor.MayRead(owner) && rules.Reached && !state.Ended && rules.Frame.Permission != lesson.Look &&
+		(owner == sheet.ClassOwner) == (rules.Frame.Arrangement == lesson.WholeClass)
+}
+
+func (h *Hub) tellPassing(r *running, at *held) {
+	h.passMu.Lock()
+	all := h.passing[at.key.ID]
+	delete(h.passing, at.key.ID)
+	h.passMu.Unlock()
+	h.publish(staffChannel(r.kept.ID), News{Kind: NewsPassing, Passing: &Passing{Sheet: at.key.ID, Passes: all}})
+	r.mu.RLock()
+	crowd := r.present() > passClass
+	r.mu.RUnlock()
+	channel := oneChannel(at.key.Owner)
+	if at.key.Owner == sheet.ClassOwner {
+		channel = classChannel(r.kept.ID)
+		if crowd {
+			var ofStaff []Pass
+			for _, p := range all {
+				if p.By == lesson.Staff {
+					ofStaff = append(ofStaff, p)
+				}
+			}
+			all = ofStaff
+		}
+	}
+	if len(all) > 0 {
+		h.publish(channel, News{Kind: NewsPassing, Passing: &Passing{Sheet: at.key.ID, Passes: all}})
+	}
+}
+
+// sound checks what a client sent: only numbers on the frame, only known styles.
+func (p Pass) sound() bool {
+	onFrame := func(x, y float64) bool {
+		return x >= 0 && x <= lesson.FrameWidth && y >= 0 && y <= lesson.FrameHeight
+	}
+	switch p.Kind {
+	case PassDraw:
+		if p.Draw == nil || len(p.Draw.Points) > passPoints || len(p.Draw.Points)%3 != 0 || len(p.Draw.Stroke) > 64 {
+			return false
+		}
+		for i := 0; i < len(p.Draw.Points); i += 3 {
+			if !onFrame(p.Draw.Points[i], p.Draw.Points[i+1]) || math.IsNaN(p.Draw.Points[i+2]) {
+				return false
+			}
+		}
+		style := lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: []float64{0, 0, 0}, Ink: p.Draw.Ink, Width: p.Draw.Width, Nib: p.Draw.Nib}}
+		return style.Sound() == nil
+	case PassPoint:
+		return p.Point != nil && onFrame(p.Point.X, p.Point.Y)
+	case PassEdit:
+		return p.Edit != nil && len(p.Edit.Mark) <= 64
+	}
+	return false
+}

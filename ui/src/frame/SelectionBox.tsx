@@ -1,0 +1,142 @@
+import { RotateCw } from 'lucide-react'
+import { useRef, useState, type PointerEvent } from 'react'
+import type { Element } from '../wire/types.gen'
+import { resized, turnedBy } from './arrange'
+import { around, boundsOf, boxOf, centre, type Box } from './geometry'
+import { useHand, useHandState } from './hand'
+
+type Pull = { from: Box; to: Box; degrees: number }
+
+/** The handles around what is selected: a corner resizes, the round one turns. */
+export function SelectionBox({ marks }: { marks: readonly Element[] }) {
+  const hand = useHand()
+  const selected = useHandState((s) => s.selected)
+  const shift = useHandState((s) => s.shift)
+  const editing = useHandState((s) => s.editing)
+  const tool = useHandState((s) => s.tool)
+  const [pull, setPull] = useState<Pull | null>(null)
+  const start = useRef<{ x: number; y: number } | null>(null)
+  const mine = marks.filter((m) => selected.has(m.id) && hand.mayChange(m))
+  if (tool !== 'select' || editing || shift || mine.length === 0) return null
+  const single = mine.length === 1 ? mine[0]! : null
+  if (single?.kind === 'connector') return null
+  const turn = single?.turn ?? 0
+  const box = single ? boxOf(single) : around(mine.map(boundsOf))
+  if (!box) return null
+  const shown = pull?.to ?? box
+  const even = mine.some((m) => m.kind === 'stamp' || m.kind === 'picture' || (m.turn && mine.length > 1))
+
+  const corner = {
+    onPointerDown(e: PointerEvent) {
+      e.stopPropagation()
+      e.currentTarget.setPointerCapture(e.pointerId)
+      start.current = hand.toFrame(e.clientX, e.clientY)
+      setPull({ from: box, to: box, degrees: 0 })
+    },
+    onPointerMove(e: PointerEvent) {
+      if (!start.current || !pull) return
+      const p = hand.toFrame(e.clientX, e.clientY)
+      const a = (-turn * Math.PI) / 180
+      const [dx, dy] = [p.x - start.current.x, p.y - start.current.y]
+      const wide = dx * Math.cos(a) - dy * Math.sin(a)
+      const tall = dx * Math.sin(a) + dy * Math.cos(a)
+      let w = Math.max(24, Math.min(1600 - box.x, box.w + wide))
+      let h = Math.max(24, Math.min(1000 - box.y, box.h + tall))
+      if (even || e.shiftKey) {
+        const k = Math.max(w / (box.w || 1), h / (box.h || 1))
+        w = Math.min(box.w * k, 1600 - box.x)
+        h = Math.min(box.h * k, 1000 - box.y)
+      }
+      if (box.w === 0) w = 0
+      if (box.h === 0) h = 0
+      setPull({ from: box, to: { ...box, w, h }, degrees: 0 })
+    },
+    onPointerUp() {
+      if (pull && (pull.to.w !== box.w || pull.to.h !== box.h)) hand.do(resized(mine, pull.from, pull.to))
+      start.current = null
+      setPull(null)
+    },
+    onPointerCancel() {
+      start.current = null
+      setPull(null)
+    },
+  }
+  const knob = {
+    onPointerDown(e: PointerEvent) {
+      e.stopPropagation()
+      e.currentTarget.setPointerCapture(e.pointerId)
+      start.current = hand.toFrame(e.clientX, e.clientY)
+      setPull({ from: box, to: box, degrees: 0 })
+    },
+    onPointerMove(e: PointerEvent) {
+      if (!start.current || !pull) return
+      const c = centre(box)
+      const p = hand.toFrame(e.clientX, e.clientY)
+      const at = (q: { x: number; y: number }) => Math.atan2(q.y - c.y, q.x - c.x)
+      let degrees = ((at(p) - at(start.current)) * 180) / Math.PI
+      // It snaps to fifteen degrees; Alt turns freely.
+      if (!e.altKey) degrees = Math.round((turn + degrees) / 15) * 15 - turn
+      setPull({ from: box, to: box, degrees: Math.round(degrees) })
+    },
+    onPointerUp() {
+      if (pull?.degrees) hand.do(turnedBy(mine, pull.degrees))
+      start.current = null
+      setPull(null)
+    },
+    onPointerCancel: corner.onPointerCancel,
+  }
+  const grip = 'absolute touch-none rounded-full border-dusk bg-paper pointer-events-auto'
+  const size = 'calc(var(--u) * 22px)'
+  return (
+    <div
+      aria-hidden="true"
+      data-part="selection"
+      data-own-hand
+      className="pointer-events-none absolute border-dusk"
+      style={{
+        left: shown.x,
+        top: shown.y,
+        width: shown.w,
+        height: shown.h,
+        rotate: `${turn + (pull?.degrees ?? 0)}deg`,
+        borderWidth: 'calc(var(--u) * 1.5px)',
+        borderStyle: pull || mine.length > 1 ? 'dashed' : 'solid',
+      }}
+    >
+      <span
+        {...corner}
+        data-part="resize"
+        className={`${grip} cursor-nwse-resize`}
+        style={{
+          right: `calc(var(--u) * -11px)`,
+          bottom: `calc(var(--u) * -11px)`,
+          width: size,
+          height: size,
+          borderWidth: 'calc(var(--u) * 3px)',
+        }}
+      />
+      <span
+        {...knob}
+        data-part="turn"
+        className={`${grip} grid cursor-grab place-items-center text-dusk`}
+        style={{
+          left: `calc(50% - var(--u) * 13px)`,
+          bottom: `calc(var(--u) * -42px)`,
+          width: 'calc(var(--u) * 26px)',
+          height: 'calc(var(--u) * 26px)',
+          borderWidth: 'calc(var(--u) * 2px)',
+        }}
+      >
+        <RotateCw style={{ width: 'calc(var(--u) * 14px)', height: 'calc(var(--u) * 14px)' }} />
+      </span>
+      {!!pull?.degrees && (
+        <span
+          className="absolute top-full left-1/2 rounded bg-night px-1 text-paper"
+          style={{ fontSize: 'calc(var(--u) * 13px)', marginTop: 'calc(var(--u) * 46px)' }}
+        >
+          {pull.degrees}°
+        </span>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,110 @@
+import { ExternalLink } from 'lucide-react'
+import { memo } from 'react'
+import type { Element } from '../../wire/types.gen'
+import { LINE, SHAPE_TEXT } from '../geometry'
+import { useHandState } from '../hand'
+import { pictureURL } from '../pictures'
+import { StampSign } from '../stamps'
+import { Writing } from '../Writing'
+import { boxStyle, useMark } from './useMark'
+
+const outline = (selected: boolean) => (selected ? 'outline-3 outline-dusk' : '')
+
+/** A stamp for a quick answer. */
+export const StampMark = memo(function StampMark({
+  mark,
+  fixed,
+}: {
+  mark: Element & { kind: 'stamp' }
+  fixed: boolean
+}) {
+  const { selected, part, x, y, style } = useMark(mark)
+  return (
+    <div
+      {...(fixed ? {} : part)}
+      className={`mark-box absolute rounded-full ${outline(selected)}`}
+      style={boxStyle(mark, x, y, { ...style, height: mark.h })}
+    >
+      <StampSign sign={mark.stamp.sign} className="size-full" />
+    </div>
+  )
+})
+
+/** A picture, with words for those who do not see it. */
+export const PictureMark = memo(function PictureMark({
+  mark,
+  fixed,
+}: {
+  mark: Element & { kind: 'picture' }
+  fixed: boolean
+}) {
+  const { selected, editing, part, x, y, style } = useMark(mark)
+  const narrow = useHandState((s) => s.writesBelow)
+  const writes = editing && !narrow
+  return (
+    <div
+      {...(fixed || writes ? { 'data-mark': mark.id } : part)}
+      className={`mark-box absolute bg-mist ${outline(selected)}`}
+      style={boxStyle(mark, x, y, { ...style, height: mark.h })}
+    >
+      <img
+        src={pictureURL(mark.picture.picture)}
+        alt={mark.picture.alt ?? ''}
+        draggable={false}
+        decoding="async"
+        className="pointer-events-none size-full object-fill"
+      />
+      {writes && (
+        <div
+          className="absolute inset-x-0 bottom-0 bg-paper p-3"
+          style={{ fontSize: SHAPE_TEXT, lineHeight: LINE }}
+          data-own-hand
+        >
+          <Writing mark={mark} />
+        </div>
+      )}
+    </div>
+  )
+})
+
+/** A link, with the host that it leads to in sight. */
+export const LinkMark = memo(function LinkMark({ mark, fixed }: { mark: Element & { kind: 'link' }; fixed: boolean }) {
+  const { selected, editing, part, x, y, style } = useMark(mark)
+  const narrow = useHandState((s) => s.writesBelow)
+  const host = hostOf(mark.link.url)
+  return (
+    <div
+      {...(fixed || editing ? { 'data-mark': mark.id } : part)}
+      className={`mark-box absolute flex items-center gap-4 rounded-2xl border-2 border-edge bg-paper px-5 py-3 ${outline(selected)}`}
+      style={boxStyle(mark, x, y, { ...style, minHeight: mark.h, fontSize: SHAPE_TEXT, lineHeight: 1.2 })}
+    >
+      <span className="min-w-0 grow break-words">
+        {editing && !narrow ? (
+          <span data-own-hand>
+            <Writing mark={mark} />
+          </span>
+        ) : (
+          mark.link.title && <span className="block font-semibold">{mark.link.title}</span>
+        )}
+        <span className="block text-slate">{host}</span>
+      </span>
+      <a
+        href={mark.link.url}
+        target="_blank"
+        rel="noreferrer noopener"
+        aria-label={host}
+        className="grid size-16 shrink-0 place-items-center rounded-xl bg-mist text-dusk"
+      >
+        <ExternalLink size={34} aria-hidden="true" />
+      </a>
+    </div>
+  )
+})
+
+function hostOf(url: string): string {
+  try {
+    return new URL(url).host
+  } catch {
+    return url
+  }
+}

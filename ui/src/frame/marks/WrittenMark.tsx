@@ -1,0 +1,108 @@
+import { ThumbsUp } from 'lucide-react'
+import { memo, useLayoutEffect, useRef } from 'react'
+import { useTranslation } from 'react-i18next'
+import { hueOf } from '../../kit/people'
+import { usePassing } from '../../wire/useLesson'
+import type { Element } from '../../wire/types.gen'
+import { inkText, tintGround } from '../colours'
+import { LINE, measured, NOTE, textOf } from '../geometry'
+import { useHandState } from '../hand'
+import { Writing } from '../Writing'
+import { boxStyle, useMark } from './useMark'
+
+type Written = Element & { kind: 'note' | 'text' }
+type Props = { mark: Written; fixed: boolean }
+
+/** A sticky note or a text: words that can be written in for ever. */
+export const WrittenMark = memo(function WrittenMark({ mark, fixed }: Props) {
+  return fixed ? <FixedWords mark={mark} /> : <LiveWords mark={mark} />
+})
+
+const look = (mark: Written) =>
+  mark.kind === 'note'
+    ? `${tintGround[mark.note.tint]} text-night rounded-[4px_4px_12px_12px] shadow-[0_2px_5px] shadow-night/20 border border-line`
+    : `${inkText[mark.text.ink]} ${mark.text.bold ? 'font-bold' : ''}`
+
+const lettering = (mark: Written) =>
+  ({
+    minHeight: mark.h,
+    fontSize: mark.kind === 'note' ? mark.note.size || NOTE.size : mark.text.size,
+    lineHeight: LINE,
+    padding: mark.kind === 'note' ? NOTE.padding : 0,
+    textAlign: mark.kind === 'text' && mark.text.align ? (mark.text.align === 'end' ? 'end' : 'center') : undefined,
+  }) as const
+
+const wraps = 'absolute break-words whitespace-pre-wrap'
+
+function FixedWords({ mark }: { mark: Written }) {
+  return (
+    <div
+      className={`${wraps} pointer-events-none ${look(mark)}`}
+      style={boxStyle(mark, mark.x, mark.y, lettering(mark))}
+    >
+      <Words mark={mark} />
+    </div>
+  )
+}
+
+function LiveWords({ mark }: { mark: Written }) {
+  const { t } = useTranslation()
+  const { selected, editing, who, names, part, x, y, style, hand, may } = useMark(mark)
+  const box = useRef<HTMLDivElement>(null)
+  const narrow = useHandState((s) => s.writesBelow)
+  const writer = usePassing((p) => p.whoWrites().get(mark.id))
+  useLayoutEffect(() => {
+    if (box.current) measured.set(mark, box.current.offsetHeight)
+  })
+  const isNote = mark.kind === 'note'
+  const writes = editing && !narrow
+  const agreed = mark.agreed ?? []
+  return (
+    <div
+      ref={box}
+      {...(writes ? { 'data-mark': mark.id, 'data-own-hand': true } : part)}
+      className={`mark-box ${wraps} ${look(mark)} ${mark.hidden ? 'outline-4 outline-dashed outline-slate' : ''} ${selected ? 'outline-3 outline-dusk' : ''} ${may ? 'cursor-grab' : ''}`}
+      style={boxStyle(mark, x, y, { ...lettering(mark), ...style })}
+    >
+      {(isNote || names) && (
+        <span
+          aria-hidden="true"
+          className={`absolute start-0 max-w-full truncate rounded-t-[10px] px-3 font-semibold text-paper ${hueOf(mark.author ?? '')}`}
+          style={{ top: -NOTE.tab, height: NOTE.tab, fontSize: NOTE.tabSize, lineHeight: `${NOTE.tab}px` }}
+        >
+          {who}
+        </span>
+      )}
+      {writes ? <Writing mark={mark} /> : <Words mark={mark} />}
+      {mark.hidden && <span className="block text-[20px] font-semibold text-slate">{t('frame.hiddenMark')}</span>}
+      {writer && !writes && (
+        <span className="absolute end-0 -bottom-7 rounded-md bg-night px-2 text-[18px] font-semibold text-paper">
+          {t('marks.writing', { name: hand.nameOf(writer) })}
+        </span>
+      )}
+      {agreed.length > 0 && (
+        <span
+          aria-hidden="true"
+          className="absolute start-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 text-[20px] font-semibold text-night tabular-nums"
+        >
+          <ThumbsUp size={17} className={agreed.includes(hand.ground.me) ? 'fill-dusk-soft text-dusk' : 'text-slate'} />
+          {agreed.length}
+        </span>
+      )}
+    </div>
+  )
+}
+
+/** The words of a mark, as a list where they are one. */
+function Words({ mark }: { mark: Written }) {
+  const text = textOf(mark)
+  if (mark.kind === 'note' || !mark.text.list) return <>{text || ' '}</>
+  const List = mark.text.list === 'numbers' ? 'ol' : 'ul'
+  return (
+    <List className={`ps-[1.2em] ${mark.text.list === 'numbers' ? 'list-decimal' : 'list-disc'}`}>
+      {text.split('\n').map((line, i) => (
+        <li key={i}>{line || ' '}</li>
+      ))}
+    </List>
+  )
+}

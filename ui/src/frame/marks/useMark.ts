@@ -1,0 +1,66 @@
+import type { CSSProperties, KeyboardEvent } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useStore } from 'zustand'
+import { useLessonState } from '../../wire/useLesson'
+import type { Element } from '../../wire/types.gen'
+import { textOf } from '../geometry'
+import { useHand } from '../hand'
+import { keyOnMark } from '../keys'
+
+/** What a mark is called by a screen reader, in the message file under "marks". */
+export const nameKey = (mark: Element) => (mark.kind === 'shape' ? `shape_${mark.shape.form}` : mark.kind)
+
+/** What a mark knows of the hand: whether it is selected, how far it is being moved, and what its part is called. */
+export function useMark(mark: Element) {
+  const { t } = useTranslation()
+  const hand = useHand()
+  const selected = useStore(hand.state, (s) => s.selected.has(mark.id))
+  const editing = useStore(hand.state, (s) => s.editing === mark.id)
+  const shift = useStore(hand.state, (s) => (s.shift?.ids.has(mark.id) ? s.shift : null))
+  const faint = useStore(hand.state, (s) => s.only !== null && s.only !== mark.author)
+  const names = useStore(hand.state, (s) => s.names || s.asked === mark.id)
+  const author = useLessonState((s) => (mark.author === 'staff' ? '' : s.people.get(mark.author ?? '')?.name))
+  const mine = mark.author === hand.ground.me
+  const may = hand.mayChange(mark)
+  const who = mark.author === 'staff' ? t('frame.teacher') : (author ?? t('frame.somebody'))
+  const what = t(`marks.${nameKey(mark)}`)
+  const words = textOf(mark)
+  const label = [
+    mine ? t('marks.yours', { what }) : t('marks.of', { who, what }),
+    words && `: ${words}`,
+    mark.hidden && `, ${t('frame.hiddenMark')}`,
+    mark.agreed?.length && `, ${t('marks.agreed', { count: mark.agreed.length })}`,
+    mark.group && `, ${t('marks.grouped')}`,
+  ]
+    .filter(Boolean)
+    .join('')
+  const part = {
+    role: 'button',
+    tabIndex: 0,
+    'aria-pressed': selected,
+    'aria-label': label,
+    'aria-describedby': may ? 'mark-keys' : undefined,
+    'data-mark': mark.id,
+    onFocus: () => hand.show(mark),
+    onKeyDown: (e: KeyboardEvent) => keyOnMark(hand, mark, e),
+    onPointerEnter: () => hand.set({ hovered: mark.id }),
+    onPointerLeave: () => hand.set({ hovered: null }),
+  } as const
+  const x = mark.x + (shift?.dx ?? 0)
+  const y = mark.y + (shift?.dy ?? 0)
+  const style: CSSProperties = {
+    opacity: faint ? 0.15 : mark.hidden ? 0.5 : undefined,
+    // One's own hand is followed at once; what others do glides.
+    transition: shift ? 'none' : undefined,
+  }
+  return { hand, selected, editing, may, mine, who, names, part, x, y, style, shift }
+}
+
+/** The style of a mark that is a box of the page. */
+export const boxStyle = (mark: Element, x: number, y: number, more: CSSProperties): CSSProperties => ({
+  left: x,
+  top: y,
+  width: mark.w,
+  rotate: mark.turn ? `${mark.turn}deg` : undefined,
+  ...more,
+})

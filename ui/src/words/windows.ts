@@ -1,0 +1,5 @@
+import en from './en.windows.json'
+import { addWords } from './words'
+
+// The wording of windows that open on the frame comes with the first of them.
+addWords(en)
