@@ -33,8 +33,10 @@ lint: ui/node_modules
 types: ## write the interface's types from the Go structs
 	go run ./web/wiretypes > ui/src/wire/types.gen.ts
 
-bench: build ## Go benchmarks, and a running server under the load of whole classes
+bench: build e2e/node_modules ## Go benchmarks, a full frame in the browser, a running server under the load of whole classes
 	go test -run xxx -bench . ./core/... ./store
+	scripts/tools.sh chromium
+	cd e2e && npx playwright test -c frames.config.ts
 	scripts/bench.sh
 
 screenshots: build e2e/node_modules ## take the pictures in docs/screenshots anew

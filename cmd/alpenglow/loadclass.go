@@ -96,22 +96,29 @@ func (o loadOptions) startSessions(ctx context.Context, classes []*class) ([]str
 
 // join gives the cookie of a new participant.
 func (o loadOptions) join(ctx context.Context, code, name string) (string, error) {
+	cookie, _, err := o.joinWith(ctx, code, name)
+	return cookie, err
+}
+
+// joinWith gives the cookie of a new participant and the session they are in.
+func (o loadOptions) joinWith(ctx context.Context, code, name string) (cookie, session string, err error) {
 	jar, err := cookiejar.New(nil)
 	if err != nil {
-		return "", err
+		return "", "", err
 	}
 	visitor := &http.Client{Jar: jar}
-	if _, err := post[web.Seat](ctx, visitor, o.url, "/api/join", web.Join{Code: code, Name: name}); err != nil {
-		return "", err
+	seat, err := post[web.Seat](ctx, visitor, o.url, "/api/join", web.Join{Code: code, Name: name})
+	if err != nil {
+		return "", "", err
 	}
 	request, err := http.NewRequest(http.MethodGet, o.url+"/", nil)
 	if err != nil {
-		return "", err
+		return "", "", err
 	}
 	for _, c := range jar.Cookies(request.URL) {
-		return c.String(), nil
+		return c.String(), seat.Session, nil
 	}
-	return "", fmt.Errorf("join: no cookie")
+	return "", "", fmt.Errorf("join: no cookie")
 }
 
 func post[Reply any](ctx context.Context, c *http.Client, url, path string, body any) (Reply, error) {

@@ -169,9 +169,7 @@ func (c *client) send() error {
 	c.sent++
 	c.mu.Unlock()
 	message := fmt.Appendf(nil, `{"id":%d,"rpc":{"method":"ops","data":{"ops":[%s]}}}`, id, text)
-	c.write.Lock()
-	defer c.write.Unlock()
-	return c.conn.WriteMessage(websocket.TextMessage, message)
+	return c.say(message)
 }
 
 // timedID is a version 7 UUID that holds the time to a 4096th of a millisecond

@@ -19,6 +19,7 @@ var commands = map[string]func(ctx context.Context, args []string) error{
 	"demo":    demo,
 	"migrate": migrate,
 	"load":    load,
+	"crowd":   crowd,
 	"relay":   relay,
 }
 

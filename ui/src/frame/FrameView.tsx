@@ -7,6 +7,8 @@ import { Marks } from './Marks'
 import { Paper } from './Paper'
 import { useSurface } from './useSurface'
 
+const REST_MS = 220
+
 type Props = {
   frame: Frame
   marks: readonly Element[]
@@ -28,6 +30,7 @@ export function FrameView({ frame, marks, prompt, poll, over }: Props) {
   const hand = useHand()
   const viewport = useRef<HTMLDivElement>(null)
   const world = useRef<HTMLDivElement>(null)
+  const tools = useRef<HTMLDivElement>(null)
   useSurface(viewport)
 
   useLayoutEffect(() => {
@@ -42,14 +45,23 @@ export function FrameView({ frame, marks, prompt, poll, over }: Props) {
         return { x: (clientX - box.left) / scale, y: (clientY - box.top) / scale }
       })
       to.style.transform = `translate(${at.clientWidth / 2 - x * scale}px, ${at.clientHeight / 2 - y * scale}px) scale(${scale})`
-      // Grips and outlines keep their size on the screen.
-      to.style.setProperty('--u', String(1 / (scale || 1)))
+      // Grips and guides keep their size on the screen. Only their layer is told: marks are not styled anew.
+      tools.current?.style.setProperty('--u', String(1 / (scale || 1)))
     }
     place()
     const watch = new ResizeObserver(place)
     watch.observe(at)
-    const stop = hand.state.subscribe((now, before) => now.view !== before.view && place())
+    // While the view moves, the frame is one picture that is moved and scaled; at rest it is painted sharp.
+    let rests = 0
+    const stop = hand.state.subscribe((now, before) => {
+      if (now.view === before.view) return
+      to.style.willChange = 'transform'
+      clearTimeout(rests)
+      rests = window.setTimeout(() => (to.style.willChange = ''), REST_MS)
+      place()
+    })
     return () => {
+      clearTimeout(rests)
       watch.disconnect()
       stop()
     }
@@ -79,7 +91,10 @@ export function FrameView({ frame, marks, prompt, poll, over }: Props) {
         )}
         <Marks marks={frame.fixed} all={marks} poll={poll} fixed />
         <Marks marks={marks} all={marks} />
-        {over}
+        {/* A layer of its own: what grows here does not repaint the marks below. */}
+        <div ref={tools} className="pointer-events-none absolute inset-0 will-change-transform" data-part="tools">
+          {over}
+        </div>
       </section>
     </div>
   )

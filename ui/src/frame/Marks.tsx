@@ -1,5 +1,6 @@
-import { memo, type ReactNode } from 'react'
+import { memo, useMemo, type ReactNode } from 'react'
 import type { Element } from '../wire/types.gen'
+import { boundsOf, overlaps, type Box } from './geometry'
 import { ConnectorMark } from './marks/ConnectorMark'
 import { ShapeMark } from './marks/ShapeMark'
 import { StrokeMark } from './marks/StrokeMark'
@@ -19,18 +20,49 @@ type Props = {
 type Drawn = Element & { kind: 'stroke' | 'connector' }
 const isDrawn = (m: Element): m is Drawn => m.kind === 'stroke' || m.kind === 'connector'
 
-/** Marks from the lowest to the highest. Neighbouring lines share one SVG. */
-export function Marks({ marks, all, poll, fixed = false }: Props) {
-  const parts: ReactNode[] = []
-  for (let i = 0; i < marks.length; i++) {
-    const mark = marks[i]!
-    if (isDrawn(mark)) {
-      const run: Drawn[] = [mark]
-      for (let next = marks[i + 1]; next && isDrawn(next); next = marks[++i + 1]) run.push(next)
-      parts.push(<Run key={mark.id} run={run} all={all} fixed={fixed} />)
-    } else parts.push(<One key={mark.id} mark={mark} poll={poll} fixed={fixed} />)
+/** One part of the page: a mark of its own, or lines that share one SVG. */
+type Part = { mark: Element } | { run: Drawn[]; above: Box[] }
+
+/**
+ * Marks from the lowest to the highest. Lines share one SVG with those before
+ * them where nothing that lies between would be painted in another order.
+ */
+function partsOf(marks: readonly Element[]): Part[] {
+  const parts: Part[] = []
+  let last: { run: Drawn[]; above: Box[] } | null = null
+  for (const mark of marks) {
+    if (!isDrawn(mark)) {
+      parts.push({ mark })
+      last?.above.push(boundsOf(mark))
+      continue
+    }
+    // A connector may come to lie anywhere; what it is attached to moves.
+    const box = mark.kind === 'connector' ? null : boundsOf(mark)
+    const free: boolean =
+      last !== null && (last.above.length === 0 || (box !== null && !last.above.some((b) => overlaps(b, box))))
+    if (!free) {
+      last = { run: [], above: [] }
+      parts.push(last)
+    }
+    last!.run.push(mark)
   }
-  return <>{parts}</>
+  return parts
+}
+
+/** All marks of a frame. */
+export function Marks({ marks, all, poll, fixed = false }: Props) {
+  const parts = useMemo(() => partsOf(marks), [marks])
+  return (
+    <>
+      {parts.map((part) =>
+        'mark' in part ? (
+          <One key={part.mark.id} mark={part.mark} poll={poll} fixed={fixed} />
+        ) : (
+          <Run key={part.run[0]!.id} run={part.run} all={all} fixed={fixed} />
+        ),
+      )}
+    </>
+  )
 }
 
 const One = memo(function One({ mark, poll, fixed }: { mark: Element; poll: Props['poll']; fixed: boolean }) {

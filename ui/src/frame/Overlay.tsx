@@ -1,11 +1,11 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { hueOf } from '../kit/people'
 import { useLesson } from '../wire/useLesson'
-import type { Ink, Nib } from '../wire/types.gen'
+import type { Nib } from '../wire/types.gen'
 import { inkFill } from './colours'
 import { FRAME } from './geometry'
 import { useHand, useHandState } from './hand'
-import { outlinePath } from './outline'
+import { OthersLines } from './OthersLines'
 import { ShapeMark } from './marks/ShapeMark'
 import { StampMark } from './marks/SmallMarks'
 import { Line } from './marks/ConnectorMark'
@@ -16,6 +16,7 @@ const shines = (nib: Nib | undefined) => (nib === 'highlighter' ? 'opacity-40 mi
 export function Overlay({ sheet }: { sheet: string | null }) {
   return (
     <>
+      {sheet !== null && <OthersLines sheet={sheet} />}
       <svg
         aria-hidden="true"
         className="pointer-events-none absolute inset-0 overflow-visible"
@@ -23,7 +24,6 @@ export function Overlay({ sheet }: { sheet: string | null }) {
         height={FRAME.height}
       >
         <OwnLine />
-        {sheet !== null && <OthersLines sheet={sheet} />}
         <Catching />
         <Guides />
       </svg>
@@ -41,42 +41,6 @@ function OwnLine() {
   const settings = useHandState((s) => s.settings)
   const drawing = tool === 'pen' || tool === 'marker' || tool === 'highlighter' || tool === 'brush' ? tool : 'pen'
   return <path data-part="live-line" className={`${inkFill[settings[drawing].ink]} ${shines(drawing as Nib)}`} />
-}
-
-/** Lines that others are drawing. They are painted with the screen, not with every message. */
-function OthersLines({ sheet }: { sheet: string }) {
-  const { passing } = useLesson()
-  const group = useRef<SVGGElement>(null)
-  useEffect(() => {
-    let waiting = 0
-    const paint = () => {
-      waiting = 0
-      const at = group.current
-      if (!at) return
-      const here = [...passing.strokes].filter(([, s]) => s.sheet === sheet)
-      const ids = new Set(here.map(([id]) => id))
-      for (const path of [...at.children]) if (!ids.has(path.id.slice(5))) path.remove()
-      for (const [id, { draw }] of here) {
-        let path = at.querySelector<SVGPathElement>(`#live-${CSS.escape(id)}`)
-        if (!path) {
-          path = document.createElementNS('http://www.w3.org/2000/svg', 'path')
-          path.id = `live-${id}`
-          path.setAttribute('class', `${inkFill[draw.ink as Ink]} ${shines(draw.nib)}`)
-          at.append(path)
-        }
-        if (path.dataset.points !== String(draw.points.length)) {
-          path.dataset.points = String(draw.points.length)
-          path.setAttribute('d', outlinePath(draw.points, draw.width, draw.nib ?? '', false))
-        }
-      }
-    }
-    const stop = passing.listen(() => (waiting ||= requestAnimationFrame(paint)))
-    return () => {
-      stop()
-      cancelAnimationFrame(waiting)
-    }
-  }, [passing, sheet])
-  return <g ref={group} data-part="others-lines" />
 }
 
 /** The box or lasso that catches marks. */

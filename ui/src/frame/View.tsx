@@ -1,4 +1,5 @@
 import { Maximize, Minus, Plus } from 'lucide-react'
+import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Element } from '../wire/types.gen'
 import { boundsOf, FRAME } from './geometry'
@@ -67,20 +68,19 @@ function Overview({ marks }: { marks: readonly Element[] }) {
         })
       }}
     >
-      {marks.map((m) => {
-        const b = boundsOf(m)
-        return m.kind === 'answer' ? null : (
-          <rect
-            key={m.id}
-            x={b.x}
-            y={b.y}
-            width={Math.max(12, b.w)}
-            height={Math.max(12, b.h)}
-            className="fill-edge/50"
-          />
-        )
-      })}
+      <Places marks={marks} />
       <rect x={x - w / 2} y={y - h / 2} width={w} height={h} className="fill-dusk/10 stroke-dusk" strokeWidth="18" />
     </svg>
   )
 }
+
+/** Where something lies; painted anew only when that changes. */
+const Places = memo(function Places({ marks }: { marks: readonly Element[] }) {
+  let d = ''
+  for (const m of marks) {
+    if (m.kind === 'answer') continue
+    const b = boundsOf(m)
+    d += `M${b.x} ${b.y}h${Math.max(12, b.w)}v${Math.max(12, b.h)}h${-Math.max(12, b.w)}z`
+  }
+  return <path d={d} className="fill-edge/50" />
+})

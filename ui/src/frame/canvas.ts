@@ -55,6 +55,7 @@ export function paint(
     to.save()
     to.globalAlpha = mark.hidden ? 0.4 : 1
     if (mark.kind === 'connector') connector(to, mark, find)
+    else if (mark.kind === 'stroke') stroke(to, mark)
     else {
       to.translate(mark.x, mark.y)
       if (mark.turn) {
@@ -101,16 +102,17 @@ function connector(to: Context, mark: Element & { kind: 'connector' }, find: (id
   if (heads === 'both') to.stroke(new Path2D(headPath(b.x, b.y, a.x, a.y, width)))
 }
 
+function stroke(to: Context, mark: Element & { kind: 'stroke' }) {
+  to.fillStyle = token(`ink-${mark.stroke.ink}`)
+  if (mark.stroke.nib === 'highlighter') {
+    to.globalAlpha *= 0.4
+    to.globalCompositeOperation = 'multiply'
+  }
+  to.fill(new Path2D(strokePath(mark)))
+}
+
 function one(to: Context, mark: Element, answers: Map<string, string>, again: () => void) {
   switch (mark.kind) {
-    case 'stroke':
-      to.fillStyle = token(`ink-${mark.stroke.ink}`)
-      if (mark.stroke.nib === 'highlighter') {
-        to.globalAlpha *= 0.4
-        to.globalCompositeOperation = 'multiply'
-      }
-      to.fill(new Path2D(strokePath(mark)))
-      return
     case 'note':
       return note(to, mark.note.text, mark.note.tint, mark.note.size || NOTE.size, mark.w, mark.h)
     case 'text':

@@ -35,7 +35,7 @@ export function drawGesture(hand: Hand, e: PointerEvent): Gesture {
     const pressure = at.pointerType === 'pen' ? Math.max(0, Math.min(1, at.pressure)) : 0.5
     points.push(x, y, Math.round(pressure * 100) / 100)
   }
-  const show = () => path?.setAttribute('d', points.length > 0 ? outlinePath(points, width, nib, false) : '')
+  const show = () => path?.setAttribute('d', points.length > 0 ? outlinePath(points, width, nib) : '')
   const tell = (now: number) => {
     const { sheet } = hand.ground
     if (sheet === null || now - toldAt < TELL_EVERY_MS || points.length === told) return

@@ -3,19 +3,24 @@ import type { Element, Form, Nib } from '../wire/types.gen'
 
 type Stroke = Element & { kind: 'stroke' }
 
-const outlines = new WeakMap<number[], Map<string, string>>()
+const outlines = new WeakMap<number[], Map<string, number[]>>()
 
-/** The outline of a stroke as an SVG path inside its own box, kept for strokes that stay. */
+/**
+ * The outline of a stroke as an SVG path at its place on the frame. Place and
+ * turn are in the numbers, not in a transform: hundreds of transforms would
+ * each become a layer of the browser's. The outline is kept for strokes that stay.
+ */
 export function strokePath(mark: Stroke): string {
   const { points, width, nib = '' } = mark.stroke
   const key = `${mark.w} ${mark.h} ${width} ${nib}`
-  const known = outlines.get(points) ?? new Map<string, string>()
+  const known = outlines.get(points) ?? new Map<string, number[]>()
   outlines.set(points, known)
-  const ready = known.get(key)
-  if (ready !== undefined) return ready
-  const path = outlinePath(stretched(mark), width, nib, true)
-  known.set(key, path)
-  return path
+  let outline = known.get(key)
+  if (!outline) {
+    outline = outlineOf(stretched(mark), width, nib, true)
+    known.set(key, outline)
+  }
+  return asPath(outline, mark)
 }
 
 /** A stroke's points, stretched to the size it has now. */
@@ -39,30 +44,49 @@ const nibs: Record<Nib, { thinning: number; smoothing: number; streamline: numbe
   brush: { thinning: 0.85, smoothing: 0.7, streamline: 0.4 },
 }
 
-/** The outline of a stroke that may still grow. */
-export function outlinePath(points: number[], width: number, nib: Nib, complete: boolean): string {
+/** The outline of a stroke that may still grow, given by its points on the frame. */
+export const outlinePath = (points: number[], width: number, nib: Nib) => asPath(outlineOf(points, width, nib, false))
+
+/** The corners of an outline as x0, y0, x1, y1, ... */
+function outlineOf(points: number[], width: number, nib: Nib, complete: boolean): number[] {
   const input: number[][] = []
   let pressed = false
   for (let i = 0; i + 2 < points.length; i += 3) {
     input.push([points[i]!, points[i + 1]!, points[i + 2]!])
     pressed ||= points[i + 2] !== 0.5
   }
-  const outline = getStroke(input, {
+  return getStroke(input, {
     size: width * 1.4,
     ...nibs[nib],
     // A brush without pressure follows the speed of the hand.
     simulatePressure: nib === 'brush' && !pressed,
     last: complete,
-  })
-  if (outline.length === 0) return ''
-  const round = (n: number) => Math.round(n * 10) / 10
-  let path = ''
-  for (let i = 0; i < outline.length; i++) {
-    const [x, y] = outline[i] as [number, number]
-    const [nx, ny] = outline[(i + 1) % outline.length] as [number, number]
-    path += i === 0 ? `M${round((x + nx) / 2)} ${round((y + ny) / 2)}` : ''
-    const [mx, my] = outline[(i + 2) % outline.length] as [number, number]
-    path += `Q${round(nx)} ${round(ny)} ${round((nx + mx) / 2)} ${round((ny + my) / 2)}`
+  }).flat()
+}
+
+/** An outline as a smooth closed path, at the place of a mark and turned as it is. */
+function asPath(outline: number[], at?: { x: number; y: number; w: number; h: number; turn?: number }): string {
+  const n = outline.length / 2
+  if (n === 0) return ''
+  const angle = ((at?.turn ?? 0) * Math.PI) / 180
+  const [sin, cos] = [Math.sin(angle), Math.cos(angle)]
+  const [hw, hh] = at ? [at.w / 2, at.h / 2] : [0, 0]
+  const [mx, my] = at ? [at.x + hw, at.y + hh] : [0, 0]
+  const placed = new Array<number>(outline.length)
+  for (let i = 0; i < n; i++) {
+    const [x, y] = [outline[2 * i]! - hw, outline[2 * i + 1]! - hh]
+    placed[2 * i] = mx + x * cos - y * sin
+    placed[2 * i + 1] = my + x * sin + y * cos
+  }
+  const round = (v: number) => Math.round(v * 10) / 10
+  const between = (i: number) => {
+    const [a, b] = [2 * (i % n), 2 * ((i + 1) % n)]
+    return `${round((placed[a]! + placed[b]!) / 2)} ${round((placed[a + 1]! + placed[b + 1]!) / 2)}`
+  }
+  let path = `M${between(0)}`
+  for (let i = 1; i <= n; i++) {
+    const a = 2 * (i % n)
+    path += `Q${round(placed[a]!)} ${round(placed[a + 1]!)} ${between(i)}`
   }
   return path + 'Z'
 }

@@ -1,0 +1,104 @@
+// Measures how smoothly a full frame moves: npx playwright test -c frames.config.ts
+// Prints a table for docs/performance.md; nothing here fails for being slow.
+import { test, type Page } from '@playwright/test'
+import { spawn } from 'node:child_process'
+import { join as path } from 'node:path'
+import { device, join, signIn, startSession } from './support/people'
+import { DemoServer } from './support/server'
+
+const NOTES = 300
+const STROKES = 600
+
+/** Frame times in ms while something happens. */
+async function frames(page: Page, ms: number, meanwhile: () => Promise<unknown>): Promise<number[]> {
+  const measured = page.evaluate(
+    (length) =>
+      new Promise<number[]>((resolve) => {
+        const times: number[] = []
+        let last = performance.now()
+        const end = last + length
+        const tick = (now: number) => {
+          times.push(now - last)
+          last = now
+          if (now < end) requestAnimationFrame(tick)
+          else resolve(times.slice(2))
+        }
+        requestAnimationFrame(tick)
+      }),
+    ms,
+  )
+  await meanwhile()
+  return (await measured).sort((a, b) => a - b)
+}
+
+const share = (sorted: number[], q: number) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!.toFixed(1)
+const row = (name: string, t: number[]) => console.log(`| ${name} | ${share(t, 0.5)} | ${share(t, 0.95)} | ${t.length} |`)
+
+/** Zooms in and out and moves the view, inside the page, once a frame. */
+const moveAbout = (page: Page, ms: number) =>
+  page.evaluate(
+    (length) =>
+      new Promise<void>((resolve) => {
+        const at = document.querySelector('[data-part=viewport]') ?? document.body
+        const box = at.getBoundingClientRect()
+        const end = performance.now() + length
+        let n = 0
+        const tick = () => {
+          n++
+          const zooms = n % 60 < 30
+          const turn = n % 120 < 60 ? -1 : 1
+          const init = { bubbles: true, cancelable: true, clientX: box.x + box.width / 2, clientY: box.y + box.height / 2 }
+          at.dispatchEvent(new WheelEvent('wheel', zooms ? { ...init, deltaY: 20 * turn, ctrlKey: true } : { ...init, deltaX: 12 * turn, deltaY: 8 * turn }))
+          if (performance.now() < end) requestAnimationFrame(tick)
+          else resolve()
+        }
+        requestAnimationFrame(tick)
+      }),
+    ms,
+  )
+
+test('how smoothly a full frame moves', async ({ browser }) => {
+  const server = await DemoServer.start()
+  try {
+    const teacher = await device(browser, server.url)
+    await signIn(teacher)
+    const code = await startSession(teacher)
+    await teacher.close()
+    const empty = await device(browser, server.url)
+    await empty.goto('/nothing-here')
+    const page = await device(browser, server.url)
+    await join(page, code, 'Noor')
+
+    console.log(`| ${NOTES} notes and ${STROKES} lines of 80 points, 1280 x 800, software rendering | median ms | p95 ms | frames |`)
+    console.log('| --- | --- | --- | --- |')
+    row('an empty page', await frames(empty, 6000, () => moveAbout(empty, 5500)))
+
+    const crowd = spawn(path(import.meta.dirname, '../bin/alpenglow'), ['crowd', '-url', server.url, '-code', code, '-notes', String(NOTES), '-strokes', String(STROKES), '-seconds', '30'], { stdio: ['ignore', 'pipe', 'inherit'] })
+    const said = (word: string) => new Promise<void>((resolve) => crowd.stdout.on('data', (text: Buffer) => text.toString().includes(word) && resolve()))
+    const filled = said('filled')
+    const drawn = said('drawn')
+    await filled
+    await page.waitForFunction((n) => document.querySelectorAll('[data-part=frame] [data-mark]').length >= n, NOTES + STROKES)
+    await page.waitForTimeout(1500)
+    row('an empty page while 30 others draw elsewhere', await frames(empty, 4000, () => moveAbout(empty, 3500)))
+    row('zooming and moving while 30 others draw', await frames(page, 6000, () => moveAbout(page, 5500)))
+    row('looking on while 30 others draw', await frames(page, 6000, async () => {}))
+    await page.getByRole('button', { name: 'Draw', exact: true }).click()
+    const box = (await page.locator('[data-part=frame]').boundingBox())!
+    row(
+      'drawing oneself while 30 others draw',
+      await frames(page, 6000, async () => {
+        await page.mouse.move(box.x + 100, box.y + 200)
+        await page.mouse.down()
+        await page.mouse.move(box.x + 700, box.y + 400, { steps: 150 })
+        await page.mouse.up()
+      }),
+    )
+    await drawn
+    await page.waitForTimeout(8000)
+    row('zooming and moving, nobody draws', await frames(page, 6000, () => moveAbout(page, 5500)))
+    row('an empty page again', await frames(empty, 6000, () => moveAbout(empty, 5500)))
+  } finally {
+    await server.remove()
+  }
+})
