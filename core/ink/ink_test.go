@@ -2,8 +2,10 @@ package ink
 
 import (
 	"encoding/binary"
+	"encoding/json"
 	"math"
 	"math/rand/v2"
+	"os"
 	"testing"
 
 	"alpenglow/core/refusal"
@@ -211,4 +213,46 @@ func FuzzStroke(f *testing.F) {
 			}
 		}
 	})
+}
+
+// What the interface computes for itself is held against the same cuts: this
+// file is read by its tests. Run UPDATE=1 go test ./core/ink to write it anew.
+func TestCutsForTheInterface(t *testing.T) {
+	type cut struct {
+		Path    []float64   `json:"path"`
+		Radius  float64     `json:"radius"`
+		Line    []float64   `json:"line"`
+		Touched bool        `json:"touched"`
+		Pieces  [][]float64 `json:"pieces"`
+		Caught  bool        `json:"caught"` // by the path, as a lasso
+	}
+	r := rand.New(rand.NewPCG(11, 12))
+	tenths := func(flat []float64) []float64 {
+		for i := range flat {
+			flat[i] = math.Round(flat[i]*10) / 10
+		}
+		return flat
+	}
+	var cuts []cut
+	for i := range 60 {
+		line := tenths(wander(r, 1+i%9))
+		path := Points(tenths(wander(r, 1+i%5)))
+		e := Eraser{path, float64(4 + i%40)}
+		c := cut{Path: flat(path), Radius: e.Radius, Line: line, Caught: Caught(Points(line), path)}
+		c.Pieces, c.Touched = e.Cut(line)
+		cuts = append(cuts, c)
+	}
+	want, err := json.MarshalIndent(cuts, "", " ")
+	if err != nil {
+		t.Fatal(err)
+	}
+	const name = "testdata/cuts.json"
+	if os.Getenv("UPDATE") != "" {
+		if err := os.WriteFile(name, want, 0o644); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if got, err := os.ReadFile(name); err != nil || string(got) != string(want) {
+		t.Errorf("%s is not what the core computes: run UPDATE=1 go test ./core/ink (%v)", name, err)
+	}
 }

@@ -1,9 +1,14 @@
 // The device's own picture of sheets, without a browser: whatever order the
 // server's words arrive in, the picture ends as the server's.
 import { expect, test } from '@playwright/test'
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { cut } from '../../ui/src/frame/erase'
+import { caught } from '../../ui/src/frame/geometry'
+import { inverse, preview } from '../../ui/src/wire/apply'
 import { UndoPile } from '../../ui/src/wire/undo'
 import { Sheets } from '../../ui/src/wire/sheets'
-import type { Change, Element, Op } from '../../ui/src/wire/types.gen'
+import type { Change, Element, Op, Step } from '../../ui/src/wire/types.gen'
 
 const sheet = 's'
 const id = (n: number) => `0190a0b0-0000-7000-8000-${String(n).padStart(12, '0')}`
@@ -142,4 +147,51 @@ test('the undo pile keeps 300 steps, the order, and the word of the server', () 
   expect(left).toBe(297)
   reloaded.did(sheet, [remove(401, 'new')])
   expect(reloaded.redo(sheet)).toBeNull()
+})
+
+test('the eraser and the lasso compute what the core computes', () => {
+  type Cut = { path: number[]; radius: number; line: number[]; touched: boolean; pieces: number[][] | null; caught: boolean }
+  const cuts = JSON.parse(readFileSync(join(import.meta.dirname, '../../core/ink/testdata/cuts.json'), 'utf8')) as Cut[]
+  expect(cuts.filter((c) => c.touched).length).toBeGreaterThan(10)
+  for (const { path, radius, line, touched, pieces, caught: inLasso } of cuts) {
+    const mine = cut({ path, radius }, line)
+    expect(mine !== null).toBe(touched)
+    if (touched) {
+      expect(mine!.map((p) => p.length)).toEqual((pieces ?? []).map((p) => p.length))
+      mine!.forEach((piece, i) => piece.forEach((n, k) => expect(n).toBeCloseTo(pieces![i]![k]!, 6)))
+    }
+    const lasso = Array.from({ length: path.length / 2 }, (_, i) => ({ x: path[2 * i]!, y: path[2 * i + 1]! }))
+    expect(caught(line, lasso)).toBe(inLasso)
+  }
+})
+
+test('what many steps preview, their inverse takes back', () => {
+  const stroke = (n: string, x: number): Element => ({
+    ...mark(n, x),
+    x,
+    w: 100,
+    h: 0,
+    kind: 'stroke',
+    stroke: { points: [0, 0, 0.5, 100, 0, 0.5], ink: 'night', width: 4 },
+  } as Element)
+  const before = new Map([mark('a', 1), mark('b', 2), stroke('s', 300)].map((m) => [m.id, m]))
+  const ops: Array<Step> = [
+    { kind: 'erase', erase: { path: [350, -50, 350, 50], radius: 8, part: true } },
+    { kind: 'erase', erase: { path: [350, -50, 350, 50], radius: 8 } },
+    { kind: 'many', many: { steps: [{ kind: 'set', set: { mark: 'a', x: 50, turn: 30, group: id(7) } }, { kind: 'remove', remove: { mark: 'b' } }] } },
+    { kind: 'agree', agree: { mark: 'a', yes: true } },
+    { kind: 'clear', clear: {} },
+  ]
+  for (const step of ops) {
+    const hands = { author: 'kenji', kept: new Map<string, Element>(), mayChange: () => true }
+    const marks = new Map(before)
+    const op = { id: id(9), sheet, ...step } as Op
+    const back = inverse(marks, hands.mayChange, op)!
+    preview(marks, hands, op)
+    expect([...marks.values()], step.kind).not.toEqual([...before.values()])
+    preview(marks, hands, { id: id(10), sheet, back: true, ...back } as Op)
+    const plain = (m: Element) => ({ ...m, turn: m.turn || undefined, group: m.group || undefined, agreed: m.agreed?.length ? m.agreed : undefined, removedBy: undefined, removedIn: undefined })
+    const sorted = (all: Map<string, Element>) => [...all.values()].map(plain).sort((a, b) => (a.id < b.id ? -1 : 1))
+    expect(sorted(marks), step.kind).toEqual(sorted(before))
+  }
 })
