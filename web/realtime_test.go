@@ -494,3 +494,64 @@ func TestFloodAndSize(t *testing.T) {
 		t.Error("a message over the limit changed something")
 	}
 }
+
+// What passes is told to those who may see the sheet, under the name of who
+// sent it, is never stored, and never from where one may not work.
+func TestPassing(t *testing.T) {
+	h := newHouse(t)
+	teacher := h.teacher("ines@ternharbour.example")
+	id, code := teacher.started()
+	noorSeat, _ := h.student(code, "Noor")
+	kenjiSeat, _ := h.student(code, "Kenji")
+	staff, noor, kenji := teacher.connect(id, live.RoleStaff), noorSeat.connect(id, live.RoleStudent), kenjiSeat.connect(id, live.RoleStudent)
+	class := noor.sheet("shared", sheet.ClassOwner)
+	pass := func(l *line, p live.Pass) {
+		t.Helper()
+		if err := l.conn.WriteJSON(map[string]any{"send": map[string]any{"data": p}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	draw := func(on, stroke string, points ...float64) live.Pass {
+		return live.Pass{Sheet: on, By: "somebody-else", Kind: live.PassDraw, Draw: &live.Draw{Stroke: stroke, Points: points, Ink: "lake", Width: 8}}
+	}
+	pass(noor, draw(class, "growing", 100, 100, 0.5, 110, 100, 0.5))
+	for name, l := range map[string]*line{"staff": staff, "a classmate": kenji} {
+		if !l.until(`"growing"`) {
+			t.Errorf("%s did not see the line grow", name)
+		}
+		if l.everHeard("somebody-else") {
+			t.Errorf("%s was told a forged author", name)
+		}
+	}
+	// What is wrong or not allowed is dropped.
+	staff.command(goTo("own"))
+	own := noor.open("own").own()
+	pass(noor, draw(own, "in-my-book", 10, 10, 0.5))
+	pass(kenji, draw(own, "in-your-book", 10, 10, 0.5))
+	pass(kenji, draw(class, "off-the-frame", 5000, 10, 0.5))
+	pass(kenji, draw(class, "half-a-point", 50, 10))
+	staff.command(goTo("poll"))
+	pass(noor, live.Pass{Sheet: noor.sheet("poll", sheet.ClassOwner), Kind: live.PassPoint, Point: &live.Point{X: 1234, Y: 4}})
+	pass(noor, live.Pass{Sheet: class, Kind: live.PassPoint, Point: &live.Point{X: 77, Y: 4}})
+	if !staff.until(`"in-my-book"`) || !kenji.until(`"x":77`) {
+		t.Error("what is allowed was dropped")
+	}
+	for _, never := range []string{"in-your-book", "off-the-frame", "half-a-point", "1234"} {
+		if staff.everHeard(never) {
+			t.Errorf("staff was told %s", never)
+		}
+	}
+	if kenji.everHeard("in-my-book") {
+		t.Error("a student was told what passes on another's sheet")
+	}
+	for i := range 400 {
+		pass(kenji, live.Pass{Sheet: class, Kind: live.PassEdit, Edit: &live.Edit{Mark: fmt.Sprintf("flood-%d-", i)}})
+	}
+	time.Sleep(200 * time.Millisecond)
+	if staff.everHeard("flood-399-") {
+		t.Error("a flood was told whole")
+	}
+	if got := noor.open("shared")[0].Seq; got != 0 {
+		t.Errorf("what passes was stored: %d changes", got)
+	}
+}
