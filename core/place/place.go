@@ -15,12 +15,21 @@ func (a Box) overlap(b Box) float64 {
 	return w * h
 }
 
+// Near reports whether two boxes come within reach of each other.
+func (a Box) Near(b Box, reach float64) bool {
+	return a.X-reach <= b.X+b.W && b.X <= a.X+a.W+reach && a.Y-reach <= b.Y+b.H && b.Y <= a.Y+a.H+reach
+}
+
 // grow gives the box with a rim around it.
 func (a Box) grow(by float64) Box { return Box{a.X - by, a.Y - by, a.W + 2*by, a.H + 2*by} }
 
 const (
 	rim  = 10 // units kept free around what is new
-	step = 20 // how finely places are tried
+	fine = 20 // how finely places are tried
+	// coarse is how finely they are tried where much lies, because each place
+	// is held against all of it.
+	coarse  = 40
+	crowded = 100
 )
 
 // Free finds a place for a box of w x h inside room: the one whose middle is
@@ -34,6 +43,10 @@ func Free(room Box, taken []Box, w, h, x, y float64) (left, top float64) {
 	right, bottom := max(room.X, room.X+room.W-w), max(room.Y, room.Y+room.H-h)
 	clampX := func(v float64) float64 { return min(right, max(room.X, v)) }
 	clampY := func(v float64) float64 { return min(bottom, max(room.Y, v)) }
+	step := float64(fine)
+	if len(taken) > crowded {
+		step = coarse
+	}
 	xs, ys := []float64{clampX(x - w/2)}, []float64{clampY(y - h/2)}
 	for v := room.X; v <= right; v += step {
 		xs = append(xs, v)

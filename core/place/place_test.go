@@ -55,7 +55,7 @@ func TestNotesOfAClassDoNotCoverEachOther(t *testing.T) {
 
 func BenchmarkFree(b *testing.B) {
 	r := rand.New(rand.NewPCG(9, 10))
-	taken := make([]Box, 2000)
+	taken := make([]Box, 400)
 	for i := range taken {
 		taken[i] = Box{1500 * r.Float64(), 900 * r.Float64(), 100, 100}
 	}

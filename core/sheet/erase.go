@@ -5,6 +5,7 @@ import (
 
 	"alpenglow/core/ink"
 	"alpenglow/core/lesson"
+	"alpenglow/core/place"
 	"alpenglow/core/refusal"
 
 	"github.com/google/uuid"
@@ -26,12 +27,16 @@ func (e *edit) erase(erase Erase) error {
 	for i := range eraser.Path {
 		eraser.Path[i] = ink.Point{X: erase.Path[2*i], Y: erase.Path[2*i+1]}
 	}
+	way := around(eraser.Path)
 	for _, m := range e.sheet.Marks() {
 		if m.Kind != lesson.KindStroke || !m.OnFrame() || m.Hidden && !e.actor.Staff || !e.owns(m) {
 			continue
 		}
 		// Half the line's width lies on either side of its middle.
 		eraser.Radius = erase.Radius + m.Stroke.Width/2
+		if !covers(m).Near(way, eraser.Radius) {
+			continue
+		}
 		drawn := m.Drawn()
 		if !erase.Part {
 			if eraser.Touches(ink.Points(drawn)) {
@@ -72,4 +77,13 @@ func (e *edit) piece(of lesson.Element, i int, points []float64) error {
 	e.changed(&m)
 	e.put(m, Step{Kind: KindRemove, Remove: &Target{Mark: m.ID}})
 	return nil
+}
+
+// around is the box around points.
+func around(points []ink.Point) place.Box {
+	low, high := points[0], points[0]
+	for _, p := range points {
+		low, high = ink.Point{X: min(low.X, p.X), Y: min(low.Y, p.Y)}, ink.Point{X: max(high.X, p.X), Y: max(high.Y, p.Y)}
+	}
+	return place.Box{X: low.X, Y: low.Y, W: high.X - low.X, H: high.Y - low.Y}
 }

@@ -17,10 +17,17 @@ const (
 	noteRim    = 18 // units between a note's edge and its words
 	tab        = 30 // units that the name stands out above a note
 	promptTall = 140
+	// packed is from how many marks on a sheet no place is looked for: there is
+	// none, and looking would hold up others.
+	packed = 400
 )
 
-// free moves a new mark to the nearest free place to where it was wished.
+// free moves a new mark to the nearest free place to where it was wished. On a
+// packed sheet it stays where it was wished.
 func (s *Sheet) free(f lesson.Frame, m *lesson.Element) {
+	if s.there > packed {
+		return
+	}
 	taken := []place.Box{}
 	if f.Prompt != "" {
 		taken = append(taken, place.Box{W: lesson.FrameWidth, H: promptTall})

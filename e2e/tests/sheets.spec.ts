@@ -3,7 +3,7 @@
 import { expect, test } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { cut } from '../../ui/src/frame/erase'
+import { cut } from '../../ui/src/wire/erase'
 import { caught } from '../../ui/src/frame/geometry'
 import { inverse, preview } from '../../ui/src/wire/apply'
 import { UndoPile } from '../../ui/src/wire/undo'

@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Nib } from '../wire/types.gen'
-import { boxed } from './erase'
+import { boxed } from '../wire/erase'
 import { onFrame, type Gesture } from './gestures'
 import type { Hand } from './hand'
 import { outlinePath } from './outline'

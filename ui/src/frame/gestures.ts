@@ -3,7 +3,7 @@ import type { Anchor, Element } from '../wire/types.gen'
 import { drawGesture } from './drawing'
 import { FRAME, inside, overlaps, tenth, boundsOf, caught, inPolygon, centre, type Box, type Point } from './geometry'
 import { isInk, type Hand } from './hand'
-import { drawn } from './erase'
+import { drawn } from '../wire/erase'
 import { moveGesture } from './moving'
 
 /** A hand that is down on the frame. */

@@ -1,4 +1,4 @@
-import { cut, drawn, drawnAt, touches } from '../frame/erase'
+import { cut, drawn, drawnAt, touches } from './erase'
 import type { Element, Op, Set as SetProperties, Step } from './types.gen'
 
 /** An operation without its id, as it lies on the undo pile. */
