@@ -38,7 +38,7 @@ test('pictures of the main views', async ({ browser }) => {
     ]
     for (const [page, text, tint] of notes) {
       await addNote(page, text)
-      await page.getByRole('button', { name: `Your note: ${text}` }).focus()
+      await page.getByRole('button', { name: `Your note: ${text}` }).click()
       await page.getByRole('button', { name: tint, exact: true }).click()
       await saved(page)
     }
@@ -51,11 +51,51 @@ test('pictures of the main views', async ({ browser }) => {
     await shot(teacher, 'code')
     await teacher.keyboard.press('Escape')
 
+    // Oskar shows what a hand can do.
+    const oskar = students[6]!
+    const box = (await oskar.locator('[data-part=frame]').boundingBox())!
+    const drag = async (...points: Array<[number, number]>) => {
+      const at = ([x, y]: [number, number]) => [box.x + (x * box.width) / 1600, box.y + (y * box.height) / 1000] as const
+      await oskar.mouse.move(...at(points[0]!))
+      await oskar.mouse.down()
+      for (const point of points.slice(1)) await oskar.mouse.move(...at(point), { steps: 10 })
+      await oskar.mouse.up()
+    }
+    const take = (name: string) => oskar.getByRole('toolbar').getByRole('button', { name, exact: true }).first().click()
+    await take('Draw')
+    await take('Highlighter')
+    await drag([100, 385], [710, 385])
+    await take('Shape')
+    await oskar.getByRole('button', { name: 'ellipse' }).click()
+    await oskar.getByRole('button', { name: 'lilac' }).click()
+    await drag([120, 640], [330, 790])
+    await oskar.keyboard.press('Enter')
+    await oskar.keyboard.type('Moon')
+    await oskar.keyboard.press('Escape')
+    await take('Stamp')
+    await oskar.getByRole('button', { name: 'idea', exact: true }).click()
+    await drag([760, 330], [760, 330])
+    await take('Arrow')
+    await drag([300, 700], [640, 450])
+    await take('Hand')
+    await drag([60, 600], [345, 830])
+    await saved(oskar)
+    await oskar.waitForTimeout(500)
+    await shot(oskar, 'hand')
+    await kenji!.getByRole('button', { name: /Amara's note/ }).click()
+    await kenji!.getByRole('button', { name: 'I agree' }).click()
+    await teacher.getByRole('button', { name: 'View', exact: true }).click()
+    await teacher.getByRole('menuitem', { name: 'Everything as a list' }).click()
+    await teacher.getByRole('dialog').waitFor()
+    await teacher.waitForTimeout(400)
+    await shot(teacher, 'list')
+    await teacher.keyboard.press('Escape')
+
     await teacher.getByRole('button', { name: /Lead everybody to frame 2/ }).click()
     const circle = (x: number, y: number, r: number): Array<[number, number]> =>
       Array.from({ length: 15 }, (_, i) => [x + (r * Math.cos(i / 2.2)) / 1.6, y + r * Math.sin(i / 2.2)])
     for (const [i, page] of students.slice(0, 6).entries()) {
-      await page.getByRole('button', { name: 'Pen', exact: true }).waitFor()
+      await page.getByRole('button', { name: 'Draw', exact: true }).waitFor()
       await draw(page, circle([0.62, 0.62, 0.44, 0.62, 0.81, 0.72][i]!, [0.24, 0.84, 0.54, 0.24, 0.54, 0.3][i]!, 0.06))
       await saved(page)
     }

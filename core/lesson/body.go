@@ -134,7 +134,8 @@ type Shape struct {
 }
 
 // Anchor is one end of a connector: attached to a mark, or free at a point of the
-// frame. An attached end remembers the point where it last was.
+// frame. An attached end has the point where it was drawn, for when its mark is
+// not there.
 type Anchor struct {
 	Mark string  `json:"mark,omitempty"`
 	X    float64 `json:"x"`

@@ -263,8 +263,8 @@ func (e *edit) changed(m *lesson.Element) {
 	}
 }
 
-// remove takes a mark off the frame. Connectors attached to it remember where
-// they were.
+// remove takes a mark off the frame. Connectors keep hold of it: until it is
+// restored they lie where they were drawn.
 func (e *edit) remove(m lesson.Element) {
 	m.RemovedBy, m.RemovedIn = e.actor.author(), e.op.ID
 	e.changed(&m)

@@ -132,6 +132,12 @@ test('picking up, arranging, grouping, copying: each one step to take back', asy
   await vera.keyboard.press('Escape')
   await part(vera, 'Your note: one').click()
   await expect(vera.getByText('3 selected')).toBeVisible()
+  await vera.context().grantPermissions(['clipboard-read', 'clipboard-write'])
+  await vera.getByRole('button', { name: 'Arrange' }).click()
+  await vera.getByRole('button', { name: 'Copy as a picture' }).click()
+  await expect
+    .poll(() => vera.evaluate(async () => (await navigator.clipboard.read())[0]?.types.join()))
+    .toBe('image/png')
   await accessible(vera)
 
   // Copied to the same frame, and taken back in one step.
@@ -141,6 +147,12 @@ test('picking up, arranging, grouping, copying: each one step to take back', asy
   await expect(part(tomo, "Vera's note: one")).toHaveCount(2)
   await vera.keyboard.press('Control+z')
   await expect(part(vera, /^Your/)).toHaveCount(3)
+  // The same clipboard in another tab: the copies are whose tab it is.
+  await tomo.locator('[data-part=workplace]').focus()
+  await tomo.keyboard.press('Control+v')
+  await expect(part(vera, "Tomo's note: two, in a group")).toBeVisible()
+  await tomo.keyboard.press('Control+z')
+  await expect(part(vera, /^Tomo's/)).toHaveCount(1)
 
   // Turned in steps of fifteen degrees, and by the handle.
   await vera.keyboard.press('Escape')

@@ -8,12 +8,15 @@ import {
   AlignStartVertical,
   AlignVerticalSpaceBetween,
   FoldHorizontal,
+  ImageDown,
   RotateCcw,
   RotateCw,
+  SquareDashed,
   UnfoldHorizontal,
 } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { aligned, spaced, type Edge } from './arrange'
+import { copyAsPicture } from './copyAsPicture'
 import { useHand } from './hand'
 import { Group, ToolButton } from './ledgeParts'
 
@@ -31,6 +34,10 @@ export default function Arrange() {
   const { t } = useTranslation()
   const hand = useHand()
   const mine = hand.mine()
+  const dashed =
+    mine.length > 0 &&
+    mine.every((m) => (m.kind === 'shape' ? m.shape.dash : m.kind === 'connector' && m.connector.dash))
+  const lines = mine.some((m) => m.kind === 'shape' || m.kind === 'connector')
   const wider = (by: number) =>
     hand.style((m) =>
       m.kind === 'connector' ? null : { w: Math.max(m.kind === 'stroke' ? 0 : 100, Math.min(1600 - m.x, m.w + by)) },
@@ -41,6 +48,16 @@ export default function Arrange() {
       <ToolButton bare icon={RotateCw} name={t('ledge.turnRight')} hotkey="]" onClick={() => hand.turn(15)} />
       <ToolButton bare icon={UnfoldHorizontal} name={t('ledge.wider')} onClick={() => wider(60)} />
       <ToolButton bare icon={FoldHorizontal} name={t('ledge.narrower')} onClick={() => wider(-60)} />
+      {lines && (
+        <ToolButton
+          bare
+          icon={SquareDashed}
+          name={t('ledge.dash')}
+          on={dashed}
+          onClick={() => hand.style((m) => (m.kind === 'shape' || m.kind === 'connector' ? { dash: !dashed } : null))}
+        />
+      )}
+      <ToolButton bare icon={ImageDown} name={t('ledge.asPicture')} onClick={() => void copyAsPicture(hand.picked())} />
       {mine.length > 1 &&
         edges.map(([edge, icon]) => (
           <ToolButton

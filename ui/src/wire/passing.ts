@@ -11,6 +11,7 @@ const FORGET_MS = 6000
 export const POINTER_MS = 1800
 /** Somebody who writes says so at least this often. */
 const EDIT_MS = 4000
+const WATCH_MS = 400
 
 /**
  * What passes without being kept: strokes while they are drawn, pointers, and
@@ -24,6 +25,7 @@ export class Passing {
   private writers: ReadonlyMap<string, string> = new Map()
   /** Strokes that have arrived for good: what is still told of them comes too late. */
   private arrived = new Set<string>()
+  private watching: ReturnType<typeof setTimeout> | undefined
   private listeners = new Set<() => void>()
   private readonly send: (pass: wire.Pass) => void
 
@@ -61,10 +63,9 @@ export class Passing {
         for (const [mark, who] of this.editing) if (who.by === by) this.editing.delete(mark)
         if (pass.edit.mark) this.editing.set(pass.edit.mark, { by, seen: now })
         this.noteWriters()
-        setTimeout(() => this.forget(), EDIT_MS * 1.5)
       }
     }
-    setTimeout(() => this.forget(), FORGET_MS + 50)
+    this.watch()
     this.tell()
   }
 
@@ -80,6 +81,15 @@ export class Passing {
     }
     for (const id of this.arrived) if (this.arrived.size > 500) this.arrived.delete(id)
     if (gone) this.tell()
+  }
+
+  /** Looks from time to time, as long as there is something to forget. */
+  private watch() {
+    this.watching ||= setTimeout(() => {
+      this.watching = undefined
+      this.forget()
+      if (this.strokes.size + this.pointers.size + this.editing.size > 0) this.watch()
+    }, WATCH_MS)
   }
 
   private forget() {
