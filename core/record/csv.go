@@ -15,7 +15,7 @@ import (
 const byteOrderMark = "\uFEFF"
 
 // header names the columns; docs/formats/record-csv.md explains them.
-var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time"}
+var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed"}
 
 // CSV writes the record as comma-separated values (RFC 4180, UTF-8): one line
 // for each note, text and answer, one for all that a student drew on a frame,
@@ -49,32 +49,47 @@ func (r Record) CSV(w io.Writer) error {
 	return nil
 }
 
-// lines gives kind, content, verdict, hidden and time of each thing on a frame.
+// lines gives kind, content, verdict, hidden, time and agreement of each thing
+// on a frame; lines and arrows are counted.
 func (f OnFrame) lines() [][]string {
 	var lines [][]string
 	strokes, lastStroke := 0, int64(0)
+	arrows, lastArrow := 0, int64(0)
 	for _, m := range f.Marks {
 		hidden := ""
 		if m.Hidden {
 			hidden = "hidden"
 		}
+		agreed := ""
+		if len(m.Agreed) > 0 {
+			agreed = strconv.Itoa(len(m.Agreed))
+		}
+		content := m.Words()
 		switch m.Kind {
-		case lesson.KindNote:
-			lines = append(lines, []string{"note", m.Note.Text, "", hidden, clock(m.At)})
-		case lesson.KindText:
-			lines = append(lines, []string{"text", m.Text.Text, "", hidden, clock(m.At)})
 		case lesson.KindStroke:
 			strokes, lastStroke = strokes+1, max(lastStroke, m.At)
+			continue
+		case lesson.KindConnector:
+			arrows, lastArrow = arrows+1, max(lastArrow, m.At)
+			continue
+		case lesson.KindShape:
+			content = strings.TrimSpace(string(m.Shape.Form) + " " + content)
+		case lesson.KindStamp:
+			content = string(m.Stamp.Sign)
 		}
+		lines = append(lines, []string{string(m.Kind), content, "", hidden, clock(m.At), agreed})
 	}
 	if strokes > 0 {
-		lines = append(lines, []string{"drawing", strconv.Itoa(strokes) + " strokes", "", "", clock(lastStroke)})
+		lines = append(lines, []string{"drawing", strconv.Itoa(strokes) + " strokes", "", "", clock(lastStroke), ""})
+	}
+	if arrows > 0 {
+		lines = append(lines, []string{"arrows", strconv.Itoa(arrows) + " arrows", "", "", clock(lastArrow), ""})
 	}
 	for _, a := range f.Answers {
-		lines = append(lines, []string{"answer", a.Text, string(a.Right), "", clock(a.At)})
+		lines = append(lines, []string{"answer", a.Text, string(a.Right), "", clock(a.At), ""})
 	}
 	if len(lines) == 0 {
-		lines = append(lines, []string{"nothing", "", "", "", ""})
+		lines = append(lines, []string{"nothing", "", "", "", "", ""})
 	}
 	return lines
 }

@@ -22,6 +22,10 @@ func stroke(frame, author string, z int64) record.Mark {
 		Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: []float64{0, 0, 1}, Ink: "night", Width: 4}}}}
 }
 
+func other(author string, b lesson.Body) record.Mark {
+	return record.Mark{Frame: "one", Element: lesson.Element{ID: author + string(b.Kind), Author: author, Body: b}}
+}
+
 func answer(author, choice string) record.Mark {
 	return record.Mark{Frame: "two", Element: lesson.Element{ID: "asked", Author: author,
 		Body: lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: "asked", Choice: choice}}}}
@@ -35,10 +39,16 @@ func example() record.Record {
 	}}
 	hidden := note("one", "2", "hidden, but kept", 2)
 	hidden.Hidden = true
+	hidden.Agreed = []string{"1", "3"}
 	removed := note("one", "2", "removed", 3)
 	removed.RemovedBy = "2"
 	return record.Build(board, []record.Student{{ID: "2", Name: "Tomás"}, {ID: "1", Name: "=Noor()"}, {ID: "3", Name: "Vera"}}, []record.Mark{
 		hidden, removed, stroke("one", "2", 9), stroke("one", "2", 10), answer("2", "b"), answer("1", "a"), answer("3", "gone"),
+		other("3", lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: lesson.FormStar, Text: "North"}}),
+		other("3", lesson.Body{Kind: lesson.KindStamp, Stamp: &lesson.Stamp{Sign: "idea"}}),
+		other("3", lesson.Body{Kind: lesson.KindLink, Link: &lesson.Link{URL: "https://tides.example/", Title: "Tide tables"}}),
+		other("3", lesson.Body{Kind: lesson.KindPicture, Picture: &lesson.Picture{Picture: "p", Alt: "the Moon"}}),
+		other("3", lesson.Body{Kind: lesson.KindConnector, Connector: &lesson.Connector{}}),
 		note("one", "1", "@SUM(A1)", 5), note("one", "1", "-2 °C, \"cold\"\nand windy", 4), note("one", "1", " +1", 6), note("one", lesson.Staff, "not a student's", 7),
 	})
 }
@@ -90,10 +100,14 @@ func TestCSV(t *testing.T) {
 	want := []string{
 		"'=Noor()|1|note|'-2 °C, \"cold\"\nand windy||", "'=Noor()|1|note|'@SUM(A1)||", "'=Noor()|1|note|' +1||", "'=Noor()|2|answer|7 days|wrong|",
 		"Tomás|1|note|hidden, but kept||hidden", "Tomás|1|drawing|2 strokes||", "Tomás|2|answer|29.53 days|right|",
-		"Vera|1|nothing|||", "Vera|2|nothing|||",
+		"Vera|1|shape|star North||", "Vera|1|stamp|idea||", "Vera|1|link|Tide tables https://tides.example/||", "Vera|1|picture|the Moon||",
+		"Vera|1|arrows|1 arrows||", "Vera|2|nothing|||",
 	}
 	if !slices.Equal(got, want) {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
+	}
+	if rows[5][8] != "2" || rows[1][8] != "" {
+		t.Errorf("agreed: %q and %q", rows[5][8], rows[1][8])
 	}
 	if rows[1][7] != "2001-09-09T01:46:40Z" {
 		t.Errorf("time %q", rows[1][7])

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams } from 'react-router'
 import { PollCard } from '../frame/PollCard'
 import { textOf } from '../frame/geometry'
+import { nameKey } from '../frame/marks/useMark'
 import { Thumbnail } from '../frame/Thumbnail'
 import { Face } from '../kit/people'
 import { Logo } from '../kit/Logo'
@@ -112,7 +113,14 @@ function StudentRow({ student, frames }: { student: Kept; frames: Frame[] }) {
 function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: number; name: string }) {
   const { t } = useTranslation()
   const strokes = on.marks.filter((m) => m.kind === 'stroke').length
-  const written = on.marks.filter((m) => textOf(m) !== '')
+  const arrows = on.marks.filter((m) => m.kind === 'connector').length
+  const said = (m: Element) =>
+    m.kind === 'stamp'
+      ? t(`stamps.${m.stamp.sign}`)
+      : m.kind === 'link'
+        ? `${m.link.title ?? ''} ${m.link.url}`.trim()
+        : textOf(m)
+  const written = on.marks.filter((m) => said(m) !== '')
   const answers: Element[] = on.answers.map((a) => ({
     id: a.poll,
     z: 0,
@@ -124,7 +132,7 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
     kind: 'answer',
     answer: { poll: a.poll, choice: a.choice },
   }))
-  const nothing = strokes === 0 && written.length === 0 && on.answers.length === 0
+  const nothing = on.marks.length === 0 && on.answers.length === 0
   return (
     <li className="flex flex-col gap-2">
       <h4 className="text-sm font-semibold text-slate">
@@ -145,11 +153,16 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
       <ul className="flex flex-col gap-1 empty:hidden">
         {written.map((m) => (
           <li key={m.id} className="rounded-md bg-snow px-2.5 py-1.5 break-words whitespace-pre-wrap">
-            {textOf(m)}
+            {m.kind !== 'note' && m.kind !== 'text' && <span className="text-slate">{t(`marks.${nameKey(m)}`)}: </span>}
+            {said(m)}
+            {m.agreed?.length ? (
+              <span className="text-sm text-slate"> ({t('marks.agreed', { count: m.agreed.length })})</span>
+            ) : null}
             {m.hidden && <span className="text-sm text-slate"> ({t('run.hidden')})</span>}
           </li>
         ))}
         {strokes > 0 && <li className="px-2.5 text-slate">{t('record.drawn', { count: strokes })}</li>}
+        {arrows > 0 && <li className="px-2.5 text-slate">{t('record.arrows', { count: arrows })}</li>}
         {on.answers.map((a) => (
           <li key={a.poll} className="flex items-center gap-2 px-2.5">
             <span className="font-semibold">{a.text}</span>

@@ -43,8 +43,9 @@ function Figure({ mark, selected = false }: { mark: Shape; selected?: boolean })
   return (
     <svg
       className="pointer-events-none absolute inset-0 overflow-visible"
-      width={mark.w}
-      height={mark.h}
+      // A level or plumb line has no height or width; without any, nothing would be painted.
+      width={Math.max(1, mark.w)}
+      height={Math.max(1, mark.h)}
       aria-hidden="true"
     >
       {selected && (
