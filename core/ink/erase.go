@@ -83,13 +83,35 @@ func underSweep(a, b, s, e Point, radius float64) span {
 type Eraser struct {
 	Path   []Point
 	Radius float64
+	way    []sweep // of the path, what comes near the line that is looked at
 }
+
+// near is the eraser on the parts of its way that come near a line.
+func (e Eraser) near(points []Point) Eraser {
+	low, high := bounds(points)
+	away := func(s, t Point) bool {
+		return max(s.X, t.X) < low.X-e.Radius || min(s.X, t.X) > high.X+e.Radius || max(s.Y, t.Y) < low.Y-e.Radius || min(s.Y, t.Y) > high.Y+e.Radius
+	}
+	var way []sweep
+	for i, s := range e.Path {
+		t := e.Path[min(i+1, len(e.Path)-1)]
+		if (i == 0 || i < len(e.Path)-1) && !away(s, t) {
+			way = append(way, sweep{s, t})
+		}
+	}
+	e.way = way
+	return e
+}
+
+// sweep is one move of the eraser.
+type sweep struct{ from, to Point }
 
 // Touches reports whether the eraser has come over a line through the points.
 func (e Eraser) Touches(points []Point) bool {
 	if len(points) == 1 {
 		points = []Point{points[0], points[0]}
 	}
+	e = e.near(points)
 	for i := 1; i < len(points); i++ {
 		if len(e.over(points[i-1], points[i], true)) > 0 {
 			return true
@@ -109,6 +131,7 @@ func (e Eraser) Cut(flat []float64) (pieces [][]float64, touched bool) {
 		}
 		return [][]float64{flat}, false
 	}
+	e = e.near(points)
 	var piece []float64
 	end := func() {
 		if len(piece) > Per {
@@ -153,11 +176,8 @@ func (e Eraser) Cut(flat []float64) (pieces [][]float64, touched bool) {
 func (e Eraser) over(a, b Point, any bool) []span {
 	var parts []span
 	low, high := Point{min(a.X, b.X) - e.Radius, min(a.Y, b.Y) - e.Radius}, Point{max(a.X, b.X) + e.Radius, max(a.Y, b.Y) + e.Radius}
-	for i, s := range e.Path {
-		t := e.Path[min(i+1, len(e.Path)-1)]
-		if i > 0 && i == len(e.Path)-1 {
-			break
-		}
+	for _, m := range e.way {
+		s, t := m.from, m.to
 		if max(s.X, t.X) < low.X || min(s.X, t.X) > high.X || max(s.Y, t.Y) < low.Y || min(s.Y, t.Y) > high.Y {
 			continue
 		}

@@ -51,7 +51,7 @@ func wander(r *rand.Rand, n int) []float64 {
 }
 
 func eraserOver(r *rand.Rand) Eraser {
-	return Eraser{Points(wander(r, 1+r.IntN(6))), 2 + 30*r.Float64()}
+	return Eraser{Path: Points(wander(r, 1+r.IntN(6))), Radius: 2 + 30*r.Float64()}
 }
 
 // Cutting never lengthens ink; what is left lies outside the eraser and on the
@@ -81,7 +81,7 @@ func TestCut(t *testing.T) {
 			}
 		}
 		for i := 1; i < len(points); i++ {
-			for _, gap := range e.over(points[i-1], points[i], false) {
+			for _, gap := range e.near(points).over(points[i-1], points[i], false) {
 				under += (gap.to - gap.from) * points[i-1].to(points[i])
 			}
 		}
@@ -206,7 +206,7 @@ func FuzzStroke(f *testing.F) {
 				t.Fatal("smoothing made a number that is none")
 			}
 		}
-		pieces, _ := Eraser{points[:1], 5}.Cut(stroke)
+		pieces, _ := Eraser{Path: points[:1], Radius: 5}.Cut(stroke)
 		for _, piece := range pieces {
 			if Length(Points(piece)) > Length(points)*(1+1e-9) {
 				t.Fatal("cutting lengthened the ink")
@@ -237,7 +237,7 @@ func TestCutsForTheInterface(t *testing.T) {
 	for i := range 60 {
 		line := tenths(wander(r, 1+i%9))
 		path := Points(tenths(wander(r, 1+i%5)))
-		e := Eraser{path, float64(4 + i%40)}
+		e := Eraser{Path: path, Radius: float64(4 + i%40)}
 		c := cut{Path: flat(path), Radius: e.Radius, Line: line, Caught: Caught(Points(line), path)}
 		c.Pieces, c.Touched = e.Cut(line)
 		cuts = append(cuts, c)

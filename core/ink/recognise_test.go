@@ -174,7 +174,7 @@ func BenchmarkErase(b *testing.B) {
 			strokes[i] = append(strokes[i], p.X, p.Y, 0.5)
 		}
 	}
-	e := Eraser{resample(h.draws(Line), 20), 20}
+	e := Eraser{Path: resample(h.draws(Line), 20), Radius: 20}
 	for b.Loop() {
 		for _, s := range strokes {
 			e.Cut(s)

@@ -239,6 +239,10 @@ func (e *edit) set(set Set) error {
 	if err != nil {
 		return err
 	}
+	// Just above or below what is there, so that nobody can take the last height.
+	if z := set.Z; z != nil && (*z > e.top+MaxSteps+1 || *z < e.sheet.bottom-MaxSteps-1) {
+		return refusal.About(refusal.BadSize, "place in the stack")
+	}
 	before := pointsOf(m)
 	back, err := set.onto(&m)
 	if err == nil {

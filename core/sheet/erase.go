@@ -12,8 +12,8 @@ import (
 )
 
 const (
-	maxPath   = 4000 // points of an eraser's path
-	maxRadius = 100  // units
+	maxPath   = 500 // points of an eraser's path
+	maxRadius = 100 // units
 )
 
 // erase takes away ink that the actor may change. A stroke cut in part is

@@ -208,12 +208,15 @@ func (s Step) check() error {
 }
 
 // Cost is how much of a student's rate an operation takes: 1, and 1 more for
-// every ten steps.
+// every ten steps or every twenty points of an eraser's way.
 func (op Op) Cost() int {
-	if op.Many == nil {
-		return 1
+	switch {
+	case op.Many != nil:
+		return 1 + len(op.Many.Steps)/10
+	case op.Erase != nil:
+		return 1 + len(op.Erase.Path)/40
 	}
-	return 1 + len(op.Many.Steps)/10
+	return 1
 }
 
 // isV7 accepts a version 7 UUID (RFC 9562) in its canonical small letters, so

@@ -51,11 +51,12 @@ func (a Actor) MayRead(owner string) bool {
 
 // Sheet is the state of one sheet. It is not safe for concurrent use.
 type Sheet struct {
-	Owner string
-	Seq   int64
-	marks map[string]lesson.Element
-	done  map[string]done
-	top   int64
+	Owner  string
+	Seq    int64
+	marks  map[string]lesson.Element
+	done   map[string]done
+	top    int64
+	bottom int64
 	// there counts the marks that are not removed, by author and in all: what
 	// was removed makes room.
 	there   int
@@ -114,7 +115,7 @@ func (s *Sheet) Load(e lesson.Element) {
 		s.amounts[e.Author]++
 	}
 	s.marks[e.ID] = e
-	s.top = max(s.top, e.Z)
+	s.top, s.bottom = max(s.top, e.Z), min(s.bottom, e.Z)
 }
 
 // LoadDone marks an operation as taken on a sheet that is read back.

@@ -166,6 +166,8 @@ func TestRefused(t *testing.T) {
 		{"note resized to nothing", whole, "class", []step{mine, {noor, set(n, func(s *sheet.Set) { s.W = &none })}}, refusal.BadSize},
 		{"note resized below nothing", whole, "class", []step{mine, {noor, set(n, func(s *sheet.Set) { s.H = &below })}}, refusal.BadSize},
 		{"note turned too far", whole, "class", []step{mine, {noor, set(n, func(s *sheet.Set) { far := 360.0; s.Turn = &far })}}, refusal.BadSize},
+		{"note put above everything for good", whole, "class", []step{mine, {noor, set(n, func(s *sheet.Set) { far := int64(1) << 40; s.Z = &far })}}, refusal.BadSize},
+		{"an eraser that goes on for ever", whole, "class", []step{{noor, erase(true, make([]float64, 2*501)...)}}, refusal.StrokeInvalid},
 		{"a pile of combining marks", whole, "class", []step{{noor, addNote(v7(), "a"+strings.Repeat("\u0301", 100))}}, refusal.TextControl},
 		{"a connector from a mark to itself", whole, "class", []step{mine, {noor, connector(v7(), lesson.Anchor{Mark: n}, lesson.Anchor{Mark: n})}}, refusal.Malformed},
 		{"a connector out of the frame", whole, "class", []step{{noor, connector(v7(), lesson.Anchor{X: -5}, lesson.Anchor{X: 50})}}, refusal.OutOfFrame},

@@ -70,6 +70,7 @@ test('ink: seen while it grows, tidied, erased in part, taken back after a reloa
   await drag(kenji, [[1000, 300], [1000, 600]])
   await saved(kenji)
   await expect(part(noor, 'Your drawn line')).toHaveCount(2)
+  await expect(kenji.getByText('no longer on the frame')).toHaveCount(0)
   await saved(noor)
   await noor.reload()
   await saved(noor)
@@ -341,6 +342,38 @@ test('pictures from file, camera and clipboard; links; what is not safe is refus
   await expect(sofi.getByRole('button', { name: 'Take it' })).toBeEnabled()
   await sofi.getByRole('button', { name: 'Take it' }).click()
   await expect(part(teacher, /^Sofi's picture/)).toHaveCount(2)
+
+  // One that is on its way can be stopped; one may be dropped on the frame.
+  await sofi.route('**/pictures', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 2500))
+    await route.continue().catch(() => {})
+  })
+  await sofi.keyboard.press('Escape')
+  await tool(sofi, 'Picture')
+  await sofi.locator('input[type=file]').setInputFiles({ name: 'slow.svg', mimeType: 'image/svg+xml', buffer: drawing })
+  await expect(sofi.getByRole('progressbar', { name: 'slow.svg' })).toBeVisible()
+  await accessible(sofi)
+  await sofi.getByRole('button', { name: 'Stop slow.svg' }).click()
+  await expect(sofi.getByRole('progressbar')).toHaveCount(0)
+  await sofi.unroute('**/pictures')
+  await sofi.locator('[data-part=workplace]').evaluate((at, text) => {
+    const dropped = new DataTransfer()
+    dropped.items.add(new File([text], 'dropped.svg', { type: 'image/svg+xml' }))
+    const box = at.getBoundingClientRect()
+    at.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: dropped, clientX: box.x + 900, clientY: box.y + 400 }))
+  }, drawing.toString())
+  await expect(part(teacher, /^Sofi's picture/)).toHaveCount(3)
+
+  // Far too much at once is refused as a whole.
+  await sofi.locator('[data-part=workplace]').focus()
+  await sofi.evaluate(() => {
+    const flood = new DataTransfer()
+    const note = { id: 'x', z: 1, at: 1, x: 1, y: 1, w: 100, h: 100, kind: 'note', note: { text: 'flood', tint: 'moss' } }
+    flood.setData('application/vnd.alpenglow.marks+json', JSON.stringify(Array.from({ length: 5000 }, () => note)))
+    document.dispatchEvent(new ClipboardEvent('paste', { bubbles: true, cancelable: true, clipboardData: flood }))
+  })
+  await expect(sofi.getByText('That was too much at once')).toBeVisible()
+  await expect(part(teacher, /flood/)).toHaveCount(0)
 
   // Words and addresses from other programs.
   await sofi.keyboard.press('Escape')

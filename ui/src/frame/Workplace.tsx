@@ -87,7 +87,7 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
   const canUndo = useLessonState((s) => sheet !== null && s.canUndo.has(sheet))
   const canRedo = useLessonState((s) => sheet !== null && s.canRedo.has(sheet))
   const works = mayAdd && sheet !== null
-  const [hand] = useState(() => new Hand(lesson, { frame, sheet, marks, me, works }, tool))
+  const [hand] = useState(() => new Hand(lesson, { frame, sheet, marks, saved: marks, me, works }, tool))
   const [open, setOpen] = useState<Window | null>(null)
   const narrow = useNarrow()
   const at = useRef<HTMLDivElement>(null)
@@ -111,7 +111,7 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
     return draft && !all.some((m) => m.id === draft.id) ? [...all, draftMark(draft, settings, me)] : all
   }, [marks, erasing, draft, settings, me, works, hand])
 
-  hand.stand({ frame, sheet, marks: shown, me, works }, (author) =>
+  hand.stand({ frame, sheet, marks: shown, saved: marks, me, works }, (author) =>
     author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),
   )
   useEffect(() => hand.set({ writesBelow: narrow }), [hand, narrow])

@@ -87,6 +87,9 @@ const boxBetween = (a: Point, b: Point): Box => ({
   h: tenth(Math.abs(a.y - b.y)),
 })
 
+/** How many numbers of an eraser's way go into one operation. */
+const MAX_WAY = 600
+
 /** Takes ink away under the eraser. */
 function eraseGesture(hand: Hand, e: PointerEvent): Gesture {
   const { radius, part } = hand.now.settings.eraser
@@ -102,12 +105,16 @@ function eraseGesture(hand: Hand, e: PointerEvent): Gesture {
         const [x, y] = next.slice(-2)
         if (Math.hypot(p.x - x!, p.y - y!) >= 2) next.push(p.x, p.y)
       }
-      path = next.slice(0, 8000)
+      path = next
+      if (path.length >= MAX_WAY) {
+        // A long way is taken in parts.
+        hand.erase({ path, radius, part })
+        path = path.slice(-2)
+      }
       show()
     },
     up() {
-      hand.set({ erasing: null })
-      hand.do([{ kind: 'erase', erase: { path, radius, part } }])
+      hand.erase({ path, radius, part })
     },
     cancel: () => hand.set({ erasing: null }),
   }

@@ -2,6 +2,7 @@ import { createContext, useContext } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { useStore } from 'zustand'
 import { createStore, type StoreApi } from 'zustand/vanilla'
+import { underEraser } from '../wire/apply'
 import type { Lesson } from '../wire/lesson'
 import type { Element, Erase, Frame, Step, Stroke, Tidied } from '../wire/types.gen'
 import { asOne, copies, grouped, moved, removed, stacked, turnedBy, ungrouped, type Guide } from './arrange'
@@ -86,6 +87,8 @@ export type Ground = {
   frame: Frame
   sheet: string | null
   marks: readonly Element[]
+  /** The marks without what the hand is just doing. */
+  saved: readonly Element[]
   me: string
   works: boolean
 }
@@ -354,6 +357,14 @@ export class Hand {
       steps.push({ kind: 'set', set: { mark: m.id, x, y, w, h, turn: turn ?? 0, stroke: smooth.stroke } })
     }
     this.do(steps)
+  }
+
+  /** Takes away what an eraser has come over; nothing, where that is nothing. */
+  erase(erase: Erase) {
+    this.set({ erasing: null })
+    const marks = new Map(this.ground.saved.map((m) => [m.id, m]))
+    const step = { kind: 'erase', erase } as const
+    if (underEraser(marks, this.mayChange, step, '').length > 0) this.do([step])
   }
 
   // Looking
