@@ -1,8 +1,9 @@
 import { RotateCw } from 'lucide-react'
 import { useRef, useState, type PointerEvent } from 'react'
-import type { Element } from '../wire/types.gen'
+import type { Anchor, Element } from '../wire/types.gen'
 import { resized, turnedBy } from './arrange'
-import { around, boundsOf, boxOf, centre, type Box } from './geometry'
+import { around, boundsOf, boxOf, centre, endsOf, type Box } from './geometry'
+import { anchorAt } from './gestures'
 import { useHand, useHandState } from './hand'
 
 type Pull = { from: Box; to: Box; degrees: number }
@@ -19,7 +20,7 @@ export function SelectionBox({ marks }: { marks: readonly Element[] }) {
   const mine = marks.filter((m) => selected.has(m.id) && hand.mayChange(m))
   if (tool !== 'select' || editing || shift || mine.length === 0) return null
   const single = mine.length === 1 ? mine[0]! : null
-  if (single?.kind === 'connector') return null
+  if (single?.kind === 'connector') return <Ends mark={single} marks={marks} />
   const turn = single?.turn ?? 0
   const box = single ? boxOf(single) : around(mine.map(boundsOf))
   if (!box) return null
@@ -139,4 +140,51 @@ export function SelectionBox({ marks }: { marks: readonly Element[] }) {
       )}
     </div>
   )
+}
+
+/** The handles of a line or arrow: each end can be taken somewhere else, on to another mark or off it. */
+function Ends({ mark, marks }: { mark: Element & { kind: 'connector' }; marks: readonly Element[] }) {
+  const hand = useHand()
+  const [pulled, setPulled] = useState<{ end: 'from' | 'to'; to: Anchor } | null>(null)
+  const { connector } = mark
+  const shown = pulled ? { ...connector, [pulled.end]: pulled.to } : connector
+  const ends = endsOf(shown, (id) => marks.find((m) => m.id === id))
+  return (['from', 'to'] as const).map((end, i) => (
+    <span
+      key={end}
+      aria-hidden="true"
+      data-part={`end-${end}`}
+      data-own-hand
+      className="pointer-events-auto absolute cursor-grab touch-none rounded-full border-dusk bg-paper"
+      style={{
+        left: `calc(${ends[i]!.x}px - var(--u) * 11px)`,
+        top: `calc(${ends[i]!.y}px - var(--u) * 11px)`,
+        width: 'calc(var(--u) * 22px)',
+        height: 'calc(var(--u) * 22px)',
+        borderWidth: 'calc(var(--u) * 3px)',
+      }}
+      onPointerDown={(e) => {
+        e.stopPropagation()
+        e.currentTarget.setPointerCapture(e.pointerId)
+        setPulled({ end, to: connector[end] })
+      }}
+      onPointerMove={(e) => {
+        if (!pulled) return
+        const to = anchorAt(hand, e)
+        const other = connector[end === 'from' ? 'to' : 'from']
+        if (to.mark && to.mark === other.mark) delete to.mark
+        setPulled({ end, to })
+        hand.set({ sketch: { ...mark, connector: { ...connector, [end]: to } } })
+      }}
+      onPointerUp={() => {
+        hand.set({ sketch: null })
+        if (pulled && pulled.to !== connector[end]) hand.style(() => ({ [end]: pulled.to }))
+        setPulled(null)
+      }}
+      onPointerCancel={() => {
+        hand.set({ sketch: null })
+        setPulled(null)
+      }}
+    />
+  ))
 }

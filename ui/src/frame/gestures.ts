@@ -2,7 +2,7 @@ import { v7 as uuidv7 } from 'uuid'
 import type { Anchor, Element } from '../wire/types.gen'
 import { drawGesture } from './drawing'
 import { FRAME, inside, overlaps, tenth, boundsOf, caught, inPolygon, centre, type Box, type Point } from './geometry'
-import { isInk, type Hand } from './hand'
+import { isDraft, isInk, type Hand } from './hand'
 import { drawn } from '../wire/erase'
 import { moveGesture } from './moving'
 
@@ -154,15 +154,18 @@ function shapeGesture(hand: Hand, e: PointerEvent): Gesture {
   }
 }
 
+/** Where an end of a connector comes to lie: on the frame, and attached to what is there. */
+export function anchorAt(hand: Hand, at: { clientX: number; clientY: number }): Anchor {
+  const mark = markAt(hand, at.clientX, at.clientY)
+  const attaches =
+    mark && mark.kind !== 'connector' && mark.kind !== 'stroke' && mark.kind !== 'answer' && !isDraft(mark)
+  return { ...onFrame(hand, at), ...(attaches ? { mark: mark.id } : {}) }
+}
+
 /** Draws a line or an arrow, attached to the marks that it begins and ends on. */
 function connectGesture(hand: Hand, e: PointerEvent): Gesture {
   const id = uuidv7()
-  const anchor = (at: { clientX: number; clientY: number }): Anchor => {
-    const mark = markAt(hand, at.clientX, at.clientY)
-    const attaches = mark && mark.kind !== 'connector' && mark.kind !== 'stroke' && mark.kind !== 'answer'
-    return { ...onFrame(hand, at), ...(attaches ? { mark: mark.id } : {}) }
-  }
-  const from = anchor(e)
+  const from = anchorAt(hand, e)
   const sketch = (to: Anchor): Element => ({
     ...nothing,
     ...boxBetween(from, to),
@@ -173,7 +176,7 @@ function connectGesture(hand: Hand, e: PointerEvent): Gesture {
   })
   return {
     move(steps) {
-      const to = anchor(steps.at(-1)!)
+      const to = anchorAt(hand, steps.at(-1)!)
       if (to.mark && to.mark === from.mark) delete to.mark
       hand.set({ sketch: sketch(to) })
     },
