@@ -76,6 +76,8 @@ export function FrameView({ frame, marks, prompt, poll, over }: Props) {
       <section
         ref={world}
         aria-label={t('frame.label', { title: frame.title })}
+        // Places on a frame count from the left in every language; words find their own direction.
+        dir="ltr"
         className="absolute top-0 left-0 origin-top-left overflow-clip bg-paper shadow-[0_1px_8px] shadow-night/15"
         style={{ width: FRAME.width, height: FRAME.height }}
         data-part="frame"
@@ -83,6 +85,7 @@ export function FrameView({ frame, marks, prompt, poll, over }: Props) {
         <Paper paper={frame.paper} />
         {prompt && (
           <h2
+            dir="auto"
             className="pointer-events-none absolute leading-[1.15]"
             style={{ left: PROMPT.x, top: PROMPT.y, width: PROMPT.width, fontSize: PROMPT.size }}
           >

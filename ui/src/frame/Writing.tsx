@@ -61,6 +61,7 @@ export function Writing({ mark }: { mark: Element }) {
     <>
       <textarea
         ref={area}
+        dir="auto"
         rows={1}
         value={text}
         maxLength={limit}

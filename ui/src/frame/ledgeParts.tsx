@@ -23,7 +23,7 @@ export function ToolButton({ icon: Icon, name, hotkey, on, expanded, bare, row, 
     ? 'min-h-9 min-w-9'
     : row
       ? 'min-h-9 flex-row gap-1.5 px-2'
-      : 'min-h-12 min-w-11 flex-col px-0.5 sm:min-w-12 sm:px-1'
+      : 'min-h-12 min-w-11 flex-col px-0.5 md:min-w-12 md:px-1'
   return (
     <button
       type="button"

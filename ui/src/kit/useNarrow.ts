@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react'
 
-const narrow = matchMedia('(max-width: 767px)')
+const narrow = matchMedia('(max-width: 767px) and (min-height: 560px)')
 
 const watch = (changed: () => void) => {
   narrow.addEventListener('change', changed)

@@ -88,6 +88,8 @@ const Inside = ({ mark, children }: { mark: Shape; children: React.ReactNode }) 
         lineHeight: LINE,
       }}
     >
-      <div className="w-full">{children}</div>
+      <div dir="auto" className="w-full">
+        {children}
+      </div>
     </div>
   ) : null

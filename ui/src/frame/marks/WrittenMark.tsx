@@ -37,6 +37,7 @@ const wraps = 'absolute break-words whitespace-pre-wrap'
 function FixedWords({ mark }: { mark: Written }) {
   return (
     <div
+      dir="auto"
       className={`${wraps} pointer-events-none ${look(mark)}`}
       style={boxStyle(mark, mark.x, mark.y, lettering(mark))}
     >
@@ -60,6 +61,7 @@ function LiveWords({ mark }: { mark: Written }) {
   return (
     <div
       ref={box}
+      dir="auto"
       {...(writes ? { 'data-mark': mark.id, 'data-own-hand': true } : part)}
       className={`mark-box ${wraps} ${look(mark)} ${mark.hidden ? 'outline-4 outline-dashed outline-slate' : ''} ${selected ? 'outline-3 outline-dusk' : ''} ${may ? 'cursor-grab' : ''}`}
       style={boxStyle(mark, x, y, { ...lettering(mark), ...style })}
