@@ -15,7 +15,7 @@ export function Face({ id, name, faded = false }: { id: string; name: string; fa
   return (
     <span
       aria-hidden="true"
-      className={`grid size-9 shrink-0 place-items-center rounded-[10px] rounded-br-[3px] text-[13px] font-bold text-paper ${faded ? 'bg-edge' : hueOf(id)}`}
+      className={`grid size-9 shrink-0 place-items-center rounded-[10px] rounded-br-[3px] text-[13px] font-bold ${faded ? 'bg-mist text-slate' : `text-paper ${hueOf(id)}`}`}
     >
       {initials}
     </span>
