@@ -311,63 +311,6 @@ func (e *edit) restore(r Restore) error {
 	return nil
 }
 
-func (e *edit) hide(t Target, hidden bool) error {
-	m, err := e.find(t.Mark)
-	if err == nil && (!m.OnFrame() || m.Kind == lesson.KindAnswer) {
-		err = refusal.New(refusal.NoSuchMark)
-	}
-	if err != nil {
-		return err
-	}
-	back := Step{Kind: KindShow, Show: &t}
-	if m.Hidden {
-		back = Step{Kind: KindHide, Hide: &t}
-	}
-	m.Hidden = hidden
-	e.changed(&m)
-	e.put(m, back)
-	return nil
-}
-
-// clear removes what one author, or everybody, has on the sheet. What is not
-// there to clear is refused, so that undo is not offered for nothing.
-func (e *edit) clear(c Clear) error {
-	for _, m := range e.sheet.Marks() {
-		if m.OnFrame() && m.Kind != lesson.KindAnswer && (c.Author == "" || m.Author == c.Author) {
-			e.remove(m)
-		}
-	}
-	if len(e.back) == 0 {
-		return refusal.New(refusal.NoSuchMark)
-	}
-	// One short step takes it back, however much it was.
-	e.back = []Step{{Kind: KindRestore, Restore: &Restore{In: e.op.ID}}}
-	return nil
-}
-
-func (e *edit) agree(a Agree) error {
-	m, err := e.find(a.Mark)
-	me := e.actor.author()
-	switch {
-	case err != nil:
-		return err
-	case !m.OnFrame() || m.Kind != lesson.KindNote:
-		return refusal.New(refusal.NoSuchMark)
-	case m.Author == me:
-		return refusal.New(refusal.OwnNote)
-	}
-	already := slices.Contains(m.Agreed, me)
-	m.Agreed = slices.DeleteFunc(slices.Clone(m.Agreed), func(id string) bool { return id == me })
-	if a.Yes {
-		m.Agreed = append(m.Agreed, me)
-	}
-	if len(m.Agreed) == 0 {
-		m.Agreed = nil
-	}
-	e.put(m, Step{Kind: KindAgree, Agree: &Agree{Mark: a.Mark, Yes: already}})
-	return nil
-}
-
 // find gives a mark that the actor may know of.
 func (e *edit) find(id string) (lesson.Element, error) {
 	m, ok := e.mark(id)
@@ -403,40 +346,4 @@ func (e *edit) mayChange(id string) (lesson.Element, error) {
 // owns says whether the actor may change a mark that they may know of.
 func (e *edit) owns(m lesson.Element) bool {
 	return e.actor.Staff || m.Author == e.actor.ID || e.rules.Frame.Permission == lesson.BuildTogether
-}
-
-// answer keeps one mark for each poll on the student's own sheet, with the
-// poll's id as its own.
-func (e *edit) answer(set SetAnswer) error {
-	question, err := e.rules.Frame.Poll(set.Poll)
-	if err != nil {
-		return err
-	}
-	if e.rules.Polls[set.Poll] != poll.Open {
-		return refusal.New(refusal.PollClosed)
-	}
-	m, answered := e.sheet.marks[set.Poll]
-	back := SetAnswer{Poll: set.Poll}
-	if answered && m.OnFrame() {
-		back.Choice = m.Answer.Choice
-	}
-	undo := Step{Kind: KindAnswer, Answer: &back}
-	if set.Choice == "" {
-		if !answered {
-			return refusal.New(refusal.NoSuchMark)
-		}
-		m.RemovedBy = e.actor.author()
-		e.put(m, undo)
-		return nil
-	}
-	if _, err := question.Poll.Choice(set.Choice); err != nil {
-		return err
-	}
-	if !answered {
-		m = lesson.Element{ID: set.Poll, Author: e.actor.author(), Z: e.top + 1, At: e.rules.Now}
-	}
-	m.RemovedBy = ""
-	m.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: set.Poll, Choice: set.Choice}}
-	e.put(m, undo)
-	return nil
 }

@@ -20,6 +20,7 @@ import {
   type Box,
   type Point,
 } from './geometry'
+import { isDraft, type Draft } from './draft'
 import { loadSettings, saveSettings, type Settings } from './settings'
 
 /** The tools, in the order they lie on the ledge. Notes, text, pictures and links are laid down at once. */
@@ -38,12 +39,6 @@ export const tools = [
 export type Tool = (typeof tools)[number]
 
 export const isInk = (tool: Tool) => tool === 'pen' || tool === 'marker' || tool === 'highlighter' || tool === 'brush'
-
-/** A note or text that is being written; it becomes a mark with its first words. */
-export type Draft = { kind: 'note' | 'text'; id: string; x: number; y: number; w: number; h: number }
-
-/** Whether a mark is only being written and not yet on the sheet. */
-export const isDraft = (mark: Element) => mark.at === 0
 
 /** What may take the place of a stroke just drawn. */
 export type Offer = { mark: string; tidied: Tidied }
@@ -424,13 +419,4 @@ export function useHand(): Hand {
 /** A part of what the hand is doing. */
 export function useHandState<Part>(part: (state: HandState) => Part): Part {
   return useStore(useHand().state, part)
-}
-
-/** The draft as a mark, for painting it while it is written. */
-export function draftMark(draft: Draft, settings: Settings, author: string): Element {
-  const { id, x, y, w, h } = draft
-  const common = { id, x, y, w, h, author, z: Number.MAX_SAFE_INTEGER, at: 0 }
-  return draft.kind === 'note'
-    ? { ...common, kind: 'note', note: { text: '', ...settings.note } }
-    : { ...common, kind: 'text', text: { text: '', ...settings.text } }
 }

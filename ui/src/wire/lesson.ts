@@ -2,6 +2,7 @@ import { Centrifuge } from 'centrifuge'
 import { v7 as uuidv7 } from 'uuid'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import { inverse, type Deed } from './apply'
+import { inParts, nextBatch } from './batches'
 import { Passing } from './passing'
 import { Refused } from './http'
 import { openOutbox, type Outbox } from './outbox'
@@ -34,9 +35,6 @@ export type LessonState = {
   canRedo: ReadonlySet<string>
 }
 
-const MAX_BATCH_OPS = 40
-const MAX_BATCH_BYTES = 56_000
-const MAX_STEPS = 300
 const RETRY_MS = 1000
 
 export const workKey = (author: string, frame: string) => `${author} ${frame}`
@@ -393,23 +391,6 @@ export class Lesson {
   }
 }
 
-/** A large deed of many steps as several smaller ones, each of which fits a message. */
-function inParts(deed: Deed): Deed[] {
-  if (deed.kind !== 'many') return [deed]
-  const parts: wire.Step[][] = [[]]
-  let bytes = 0
-  for (const step of deed.many.steps) {
-    const size = new Blob([JSON.stringify(step)]).size
-    if (parts.at(-1)!.length >= MAX_STEPS || (bytes + size > MAX_BATCH_BYTES && bytes > 0)) {
-      parts.push([])
-      bytes = 0
-    }
-    parts.at(-1)!.push(step)
-    bytes += size
-  }
-  return parts.map((steps) => ({ sheet: deed.sheet, back: deed.back, kind: 'many', many: { steps } }))
-}
-
 function withoutID({ id: _id, ...deed }: wire.Op): Deed {
   return deed
 }
@@ -417,15 +398,3 @@ function withoutID({ id: _id, ...deed }: wire.Op): Deed {
 const byId = (people: wire.Person[]) => new Map(people.map((p) => [p.id, p]))
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
-
-/** As many of the first operations as one message may hold. */
-function nextBatch(pending: wire.Op[]): wire.Op[] {
-  const batch: wire.Op[] = []
-  let bytes = 0
-  for (const op of pending.slice(0, MAX_BATCH_OPS)) {
-    bytes += new Blob([JSON.stringify(op)]).size
-    if (batch.length > 0 && bytes > MAX_BATCH_BYTES) break
-    batch.push(op)
-  }
-  return batch
-}
