@@ -221,6 +221,20 @@ test('an arrow follows what it is attached to; stamps; agreement; the teacher cl
   await ayo.mouse.click(...(await at(ayo, 1400, 300)))
   await expect(part(mila, "Ayo's stamp")).toBeVisible()
 
+  // Names on everything, and one person's work alone.
+  await addNote(mila, 'beside it')
+  await teacher.getByRole('button', { name: 'View', exact: true }).click()
+  await teacher.getByRole('menuitemcheckbox', { name: 'Show names' }).click()
+  await expect(teacher.locator('[data-part=name]').getByText('Ayo')).toHaveCount(2) // the arrow and the stamp
+  await teacher.getByRole('button', { name: 'View', exact: true }).click()
+  await teacher.getByRole('menuitemradio', { name: 'Ayo' }).click()
+  await expect(part(teacher, "Mila's note: beside it")).toHaveCSS('opacity', '0.15')
+  await expect(part(teacher, "Ayo's note: cause")).toHaveCSS('opacity', '1')
+  await teacher.getByRole('button', { name: 'Ayo', exact: true }).click()
+  await teacher.getByRole('menuitemradio', { name: "everybody's work" }).click()
+  await mila.keyboard.press('Control+z')
+  await expect(part(teacher, "Mila's note: beside it")).toHaveCount(0)
+
   // Anybody may agree, once, and take it back; not with what is one's own.
   await part(mila, "Ayo's note: cause").click()
   await mila.getByRole('button', { name: 'I agree' }).click()

@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react'
 import { hueOf } from '../kit/people'
 import { useLesson } from '../wire/useLesson'
-import type { Nib } from '../wire/types.gen'
+import type { Element, Nib } from '../wire/types.gen'
 import { inkFill } from './colours'
-import { FRAME } from './geometry'
+import { boundsOf, FRAME } from './geometry'
 import { useHand, useHandState } from './hand'
 import { OthersLines } from './OthersLines'
 import { ShapeMark } from './marks/ShapeMark'
@@ -13,7 +13,7 @@ import { Line } from './marks/ConnectorMark'
 const shines = (nib: Nib | undefined) => (nib === 'highlighter' ? 'opacity-40 mix-blend-multiply' : '')
 
 /** What lies over the marks while a hand works: the growing line, the new shape, boxes and guides, what others do. */
-export function Overlay({ sheet }: { sheet: string | null }) {
+export function Overlay({ sheet, marks }: { sheet: string | null; marks: readonly Element[] }) {
   return (
     <>
       {sheet !== null && <OthersLines sheet={sheet} />}
@@ -27,6 +27,7 @@ export function Overlay({ sheet }: { sheet: string | null }) {
         <Catching />
         <Guides />
       </svg>
+      <Names marks={marks} />
       <Sketch />
       {sheet !== null && <Pointers sheet={sheet} />}
       <Eraser />
@@ -63,6 +64,30 @@ function Guides() {
       style={{ strokeWidth: 'calc(var(--u) * 1px)' }}
     />
   ))
+}
+
+/** Whose is what: a tab on everything that has none of its own, when names are shown. */
+function Names({ marks }: { marks: readonly Element[] }) {
+  const hand = useHand()
+  const names = useHandState((s) => s.names)
+  const only = useHandState((s) => s.only)
+  if (!names) return null
+  return marks
+    .filter((m) => m.author && !['note', 'text', 'answer'].includes(m.kind) && (only === null || m.author === only))
+    .map((m) => {
+      const box = boundsOf(m)
+      return (
+        <span
+          key={m.id}
+          aria-hidden="true"
+          data-part="name"
+          className={`pointer-events-none absolute max-w-52 truncate rounded-md px-2 text-[18px] font-semibold text-paper ${hueOf(m.author!)}`}
+          style={{ left: box.x, top: Math.max(0, box.y - 26) }}
+        >
+          {hand.nameOf(m.author)}
+        </span>
+      )
+    })
 }
 
 /** The shape, arrow or stamp that is being laid down. */

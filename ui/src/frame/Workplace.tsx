@@ -142,7 +142,7 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
             poll={poll}
             over={
               <>
-                <Overlay sheet={sheet} />
+                <Overlay sheet={sheet} marks={shown} />
                 <SelectionBox marks={shown} />
               </>
             }
