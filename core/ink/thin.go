@@ -41,8 +41,9 @@ func Thin(points []Point, epsilon float64) []int {
 
 // Smooth gives a flat stroke with the tremor taken out: each point becomes the
 // mean of its surroundings, weighted by a bell curve whose standard deviation
-// is a fiftieth of the line's length, at most 24 units. The ends stay, and near
-// them the bell narrows. The result is thinned to within half a unit.
+// is a fiftieth of the line's length, at most 24 units. Beyond its ends the
+// line is thought to go on turned around them, so that the ends stay. The
+// result is thinned to within half a unit.
 func Smooth(flat []float64) []float64 {
 	points := Points(flat)
 	n := len(points)
@@ -55,28 +56,42 @@ func Smooth(flat []float64) []float64 {
 	for i := 1; i < n; i++ {
 		way[i] = way[i-1] + points[i-1].to(points[i])
 	}
+	// at gives the point with a number before 0 or after n-1, too, its way, and
+	// for how much of the line it stands; ok is false beyond a whole line.
+	at := func(j int) (p Point, along, share float64, ok bool) {
+		k, end, turns := j, 0, false
+		switch {
+		case j < 0:
+			k, end, turns = -j, 0, true
+		case j >= n:
+			k, end, turns = 2*(n-1)-j, n-1, true
+		}
+		if k < 0 || k >= n {
+			return p, 0, 0, false
+		}
+		p, along, share = points[k], way[k], way[min(k+1, n-1)]-way[max(k-1, 0)]
+		if turns {
+			p, along = Point{2*points[end].X - p.X, 2*points[end].Y - p.Y}, 2*way[end]-along
+		}
+		return p, along, share, true
+	}
 	smooth := make([]Point, n)
 	for i := range points {
-		s := min(sigma, way[i]/2, (length-way[i])/2)
-		if s <= 0 {
-			smooth[i] = points[i]
-			continue
-		}
 		var sum Point
 		weights := 0.0
 		add := func(j int) bool {
-			d := (way[j] - way[i]) / s
-			if math.Abs(d) > 3 {
+			p, along, share, ok := at(j)
+			d := (along - way[i]) / sigma
+			if !ok || math.Abs(d) > 3 {
 				return false
 			}
-			// A point stands for the stretch of line around it.
-			w := math.Exp(-d*d/2) * (way[min(j+1, n-1)] - way[max(j-1, 0)])
-			sum.X, sum.Y, weights = sum.X+w*points[j].X, sum.Y+w*points[j].Y, weights+w
+			w := math.Exp(-d*d/2) * share
+			sum.X, sum.Y, weights = sum.X+w*p.X, sum.Y+w*p.Y, weights+w
 			return true
 		}
-		for j := i; j < n && add(j); j++ {
+		for j := i; add(j); j++ {
 		}
-		for j := i - 1; j >= 0 && add(j); j-- {
+		for j := i - 1; add(j); j-- {
 		}
 		if weights == 0 {
 			smooth[i] = points[i]
@@ -84,6 +99,7 @@ func Smooth(flat []float64) []float64 {
 		}
 		smooth[i] = Point{sum.X / weights, sum.Y / weights}
 	}
+	smooth[0], smooth[n-1] = points[0], points[n-1]
 	var out []float64
 	for _, i := range Thin(smooth, 0.5) {
 		out = append(out, smooth[i].X, smooth[i].Y, flat[Per*i+2])

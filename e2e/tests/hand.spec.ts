@@ -503,3 +503,82 @@ test('texts with lists; the view goes into the frame and never gets lost', async
   await expect(part(ilse, /^Your text/)).toHaveCount(1) // nothing was drawn or moved by all that
   await expect(ilse.getByRole('button', { name: 'Redo' })).toBeDisabled()
 })
+
+test('smoothing, spacing, stacking, resizing, duplicating, cutting', async ({ browser }) => {
+  const { students, teacher } = await lesson(browser, 'Edda')
+  const [edda] = students as [Page]
+  // A shaky line becomes smoother, keeps its ends, and comes back whole.
+  await tool(edda, 'Draw')
+  await drag(edda, Array.from({ length: 40 }, (_, i): [number, number] => [900 + 12 * i, 250 + (i === 0 || i === 39 ? 0 : i % 2 ? 7 : -7)]))
+  const line = part(teacher, "Edda's drawn line")
+  await expect(line).toHaveCount(1)
+  const tall = async () => (await line.boundingBox())!.height
+  const shaky = await tall()
+  await saved(edda)
+  await tool(edda, 'Hand')
+  await part(edda, 'Your drawn line').focus()
+  await edda.keyboard.press(' ')
+  await edda.getByRole('button', { name: 'Smooth the line' }).click()
+  await expect.poll(tall).toBeLessThan(shaky - 4)
+  await edda.keyboard.press('Control+z')
+  await expect.poll(tall).toBe(shaky)
+  // Ink is resized by its handle.
+  const wide = (await place(teacher, "Edda's drawn line")).w
+  const grip = (await edda.locator('[data-part=resize]').boundingBox())!
+  await edda.mouse.move(grip.x + 11, grip.y + 11)
+  await edda.mouse.down()
+  await edda.mouse.move(grip.x + 91, grip.y + 60, { steps: 6 })
+  await edda.mouse.up()
+  await expect.poll(async () => (await place(teacher, "Edda's drawn line")).w).toBeGreaterThan(wide + 80)
+  await edda.keyboard.press('Delete')
+  await expect(line).toHaveCount(0)
+
+  // Three boxes, spaced evenly; one duplicated, cut and pasted; one above another.
+  for (const x of [150, 400, 900]) {
+    await tool(edda, 'Shape')
+    await drag(edda, [[x, 650], [x + 120, 750]])
+  }
+  const boxes = () => Promise.all([0, 1, 2].map(async (i) => Math.round((await part(teacher, "Edda's rectangle").nth(i).boundingBox())!.x)))
+  await saved(edda)
+  await edda.keyboard.press('Control+a')
+  await edda.getByRole('button', { name: 'Arrange' }).click()
+  await edda.getByRole('button', { name: 'Same gaps across' }).click()
+  await expect
+    .poll(async () => {
+      const [a, b, c] = (await boxes()) as [number, number, number]
+      return Math.abs(c - b - (b - a))
+    })
+    .toBeLessThanOrEqual(1)
+  await edda.getByRole('button', { name: 'Dashed line' }).click()
+  await expect(part(teacher, "Edda's rectangle").first().locator('[data-part=figure]')).toHaveAttribute('stroke-dasharray', '14 12')
+  await edda.keyboard.press('Control+d')
+  await expect(part(teacher, "Edda's rectangle")).toHaveCount(6)
+  await edda.keyboard.press('Control+x')
+  await expect(part(teacher, "Edda's rectangle")).toHaveCount(3)
+  await edda.keyboard.press('Control+v')
+  await expect(part(teacher, "Edda's rectangle")).toHaveCount(6)
+  await edda.keyboard.press('Control+z')
+  await edda.keyboard.press('Control+z')
+  await expect(part(teacher, "Edda's rectangle")).toHaveCount(6)
+  await edda.keyboard.press('Control+z')
+  await expect(part(teacher, "Edda's rectangle")).toHaveCount(3)
+  await edda.keyboard.press('Escape')
+  await addNote(edda, 'under')
+  await addNote(edda, 'over')
+  const order = () => teacher.locator('[data-part=frame] [data-mark]').evaluateAll((all) => all.map((m) => m.getAttribute('aria-label')!))
+  await saved(edda)
+  await part(edda, 'Your note: over').click()
+  await edda.keyboard.press('Control+ArrowDown')
+  await expect.poll(async () => (await order())[0]).toBe("Edda's note: over")
+  await edda.keyboard.press('Control+ArrowUp')
+  await expect.poll(async () => (await order()).at(-1)).toBe("Edda's note: over")
+
+  // While something moves, lines show what it is in line with, and draw it there.
+  const under = await place(edda, 'Your note: under')
+  const over = await place(edda, 'Your note: over')
+  const from: [number, number] = [over.x + 40, over.y + 60]
+  await drag(edda, [from, [from[0] + 60, from[1] + 60], [from[0] + under.x - over.x + 4, from[1] + 150]], false)
+  await expect(edda.locator('[data-part=tools] path.stroke-glow')).not.toHaveCount(0)
+  await edda.mouse.up()
+  await expect.poll(async () => Math.abs((await place(edda, 'Your note: over')).x - under.x)).toBeLessThanOrEqual(1)
+})
