@@ -582,3 +582,47 @@ test('smoothing, spacing, stacking, resizing, duplicating, cutting', async ({ br
   await edda.mouse.up()
   await expect.poll(async () => Math.abs((await place(edda, 'Your note: over')).x - under.x)).toBeLessThanOrEqual(1)
 })
+
+test('dictated where the browser can, absent where it cannot; read aloud', async ({ browser }) => {
+  const { code } = await lesson(browser)
+  // The browser here has no speech of its own: one that always hears the same stands in for it.
+  const mute = await device(browser, server.url)
+  await mute.addInitScript(() => {
+    delete (window as { SpeechRecognition?: unknown }).SpeechRecognition
+    delete (window as { webkitSpeechRecognition?: unknown }).webkitSpeechRecognition
+  })
+  await join(mute, code, 'Wim')
+  await tool(mute, 'Note')
+  await expect(mute.getByLabel('Write here')).toBeVisible()
+  await expect(mute.getByRole('button', { name: 'Dictate' })).toHaveCount(0)
+
+  const heard = await device(browser, server.url)
+  await heard.addInitScript(() => {
+    class Hears {
+      onresult: ((e: unknown) => void) | null = null
+      onend: (() => void) | null = null
+      start() {
+        setTimeout(() => this.onresult?.({ results: [[{ transcript: 'spring tide' }]] }), 50)
+      }
+      stop() {
+        this.onend?.()
+      }
+    }
+    Object.assign(window, { SpeechRecognition: Hears, said: [] as string[] })
+    SpeechSynthesis.prototype.speak = (words) => void (window as unknown as { said: string[] }).said.push(words.text)
+  })
+  await join(heard, code, 'Xenia')
+  await tool(heard, 'Note')
+  await heard.getByLabel('Write here').fill('today a')
+  await heard.getByRole('button', { name: 'Dictate' }).click()
+  await expect(heard.getByLabel('Write here')).toHaveValue('today a spring tide')
+  await heard.getByRole('button', { name: 'Stop dictating' }).click()
+  await heard.getByLabel('Write here').press('Escape')
+  await expect(part(mute, "Xenia's note: today a spring tide")).toBeVisible()
+  await part(heard, /^Your note/).click()
+  await heard.getByRole('button', { name: 'Read aloud' }).click()
+  await heard.getByRole('button', { name: 'View', exact: true }).click()
+  await heard.getByRole('menuitem', { name: 'Read the task aloud' }).click()
+  const said = await heard.evaluate(() => (window as unknown as { said: string[] }).said)
+  expect(said).toEqual(['today a spring tide', 'What do you notice in this tide table?'])
+})
