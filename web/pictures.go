@@ -5,6 +5,7 @@ import (
 	"io"
 	"net/http"
 	"sync"
+	"time"
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/picture"
@@ -20,6 +21,10 @@ const (
 	picturesPerSession = 1000
 	pictureEvery       = 3 // seconds, for one person
 	picturesAtOnce     = 10
+	// readingAtOnce is how many pictures the server holds in memory while they
+	// come in, and readWithin how long one may take.
+	readingAtOnce = 16
+	readWithin    = time.Minute
 )
 
 // uploads holds back what would take too much memory or room.
@@ -27,12 +32,13 @@ type uploads struct {
 	// decoding is held while a picture is decoded: one of 40 megapixels takes
 	// 160 MB.
 	decoding chan struct{}
+	reading  chan struct{}
 	mu       sync.Mutex
 	limits   map[string]*rate.Limiter // by author
 }
 
 func newUploads() *uploads {
-	return &uploads{decoding: make(chan struct{}, 1), limits: map[string]*rate.Limiter{}}
+	return &uploads{decoding: make(chan struct{}, 1), reading: make(chan struct{}, readingAtOnce), limits: map[string]*rate.Limiter{}}
 }
 
 func (u *uploads) allow(author string) bool {
@@ -76,6 +82,17 @@ func (s *server) addPicture(c *gin.Context) {
 	}
 	if !s.uploads.allow(session + " " + author) {
 		refuse(c, refusal.New(refusal.TooMany))
+		return
+	}
+	select {
+	case s.uploads.reading <- struct{}{}:
+		defer func() { <-s.uploads.reading }()
+	default:
+		refuse(c, refusal.New(refusal.TooMany))
+		return
+	}
+	if err := http.NewResponseController(c.Writer).SetReadDeadline(time.Now().Add(readWithin)); err != nil {
+		refuse(c, err)
 		return
 	}
 	data, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, picture.MaxBytes))

@@ -136,14 +136,14 @@ func (h hand) arrow(w float64) []Point {
 	return h.trembling(way, 0.4)
 }
 
-// trembling follows a way with a hand that sways slowly, trembles quickly,
+// trembling follows a way with a hand that drifts slowly, trembles quickly,
 // rounds corners and takes its points at uneven distances.
 func (h hand) trembling(way []Point, rounds float64) []Point {
 	n := 50 + h.IntN(90)
 	line := resample(way, 4*n)
 	size := Length(way)
 	round := int(rounds * h.between(0, 0.016) * float64(len(line)))
-	sway := h.between(0.002, 0.007) * size
+	drift := h.between(0.002, 0.007) * size
 	phase, waves := h.between(0, 6), h.between(1, 4)
 	phase2, waves2 := h.between(0, 6), h.between(1, 4)
 	shake := h.between(0.2, 1.3)
@@ -156,8 +156,8 @@ func (h hand) trembling(way []Point, rounds float64) []Point {
 		}
 		t := 2 * math.Pi * float64(i) / float64(len(line))
 		out = append(out, Point{
-			p.X + sway*math.Sin(waves*t+phase)/2 + shake*h.NormFloat64(),
-			p.Y + sway*math.Sin(waves2*t+phase2)/2 + shake*h.NormFloat64(),
+			p.X + drift*math.Sin(waves*t+phase)/2 + shake*h.NormFloat64(),
+			p.Y + drift*math.Sin(waves2*t+phase2)/2 + shake*h.NormFloat64(),
 		})
 	}
 	return out
