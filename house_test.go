@@ -19,9 +19,10 @@ var may = map[string][]string{
 	"core":    {},
 	"store":   {"core"},
 	"live":    {"core", "store"},
-	"web":     {"core", "store", "live"},
-	"standin": {"core"},
-	"cmd":     {"core", "store", "live", "web", "standin", "ui"},
+	"pdf":     {"core"},
+	"web":     {"core", "store", "live", "pdf"},
+	"standin": {"core", "live", "web"}, // of live and web, what goes over the wire
+	"cmd":     {"core", "store", "live", "pdf", "web", "standin", "ui"},
 	"ui":      {},
 }
 

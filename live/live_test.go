@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
@@ -30,7 +31,7 @@ func board() lesson.Board {
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
 		Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
 	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
-		{ID: "one", Paper: lesson.PaperPlain, Arrangement: lesson.WholeClass, Permission: lesson.Add, Fixed: []lesson.Element{asked}},
+		{ID: "one", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{asked}},
 	}}
 }
 

@@ -254,6 +254,11 @@ func (h *Hub) tidy(ctx context.Context, s seat, ask Tidy) (Tidied, error) {
 	if err != nil {
 		return Tidied{}, err
 	}
+	return TidiedOf(stroke)
+}
+
+// TidiedOf gives what may take the place of a stroke.
+func TidiedOf(stroke lesson.Element) (Tidied, error) {
 	if stroke.Kind != lesson.KindStroke {
 		return Tidied{}, refusal.New(refusal.NoSuchMark)
 	}

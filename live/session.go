@@ -124,11 +124,11 @@ func (h *Hub) Command(ctx context.Context, id string, c session.Command) (sessio
 
 // rulesFor gives what holds on a frame in a state of the session.
 func rulesFor(board lesson.Board, state session.State, frame string) (sheet.Rules, error) {
-	f, _, err := board.Frame(frame)
+	f, err := state.On(board, frame)
 	if err != nil {
 		return sheet.Rules{}, err
 	}
-	return sheet.Rules{Frame: f, Reached: slices.Contains(state.Reached, frame), Ended: state.Ended, Polls: state.Polls, Now: now()}, nil
+	return sheet.Rules{Frame: f, Reached: slices.Contains(state.Reached, frame), Ended: state.Ended, Polls: state.Polls, Lifted: state.Lifted, Now: now()}, nil
 }
 
 // owners says whose sheets a student works with on a frame: the shared one or
@@ -145,7 +145,7 @@ func owners(f lesson.Frame, me string) []string {
 
 // open gives a student the sheets of a frame that the class has been on.
 func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string) ([]SheetView, error) {
-	f, _, err := r.kept.Content.V.Frame(frame)
+	f, err := r.snapshot().On(r.kept.Content.V, frame)
 	if err != nil {
 		return nil, err
 	}
@@ -169,7 +169,7 @@ func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string)
 
 // openAll gives the staff every sheet of a frame.
 func (h *Hub) openAll(ctx context.Context, r *running, frame string) ([]SheetView, error) {
-	f, _, err := r.kept.Content.V.Frame(frame)
+	f, err := r.snapshot().On(r.kept.Content.V, frame)
 	if err != nil {
 		return nil, err
 	}
@@ -194,6 +194,22 @@ func (h *Hub) openAll(ctx context.Context, r *running, frame string) ([]SheetVie
 		views = append(views, view)
 	}
 	return views, nil
+}
+
+// ShownPicture says whether a class may see a picture of the library under this
+// name now, and on which frame: one that it has been on and that shows it.
+func (h *Hub) ShownPicture(ctx context.Context, id, name string) (lesson.Frame, bool, error) {
+	r, err := h.session(ctx, id)
+	if err != nil {
+		return lesson.Frame{}, false, err
+	}
+	state := r.snapshot()
+	for _, f := range r.kept.Content.V.Frames {
+		if slices.Contains(state.Reached, f.ID) && slices.Contains(f.ForClass(state.Lifted).Pictures(), name) {
+			return f, true, nil
+		}
+	}
+	return lesson.Frame{}, false, nil
 }
 
 // view reads a sheet for somebody who may read it.

@@ -2,9 +2,11 @@ package store
 
 import (
 	"context"
+	"crypto/sha256"
 	"database/sql"
 	"errors"
 	"fmt"
+	"strings"
 
 	"alpenglow/core/picture"
 )
@@ -24,18 +26,54 @@ SELECT $1, $2, $3, $4, $5, $6, $7 WHERE (SELECT count(*) FROM pictures WHERE ses
 	return id, n == 0, err
 }
 
+// LibraryPicture is a picture of the school's library in a list.
+type LibraryPicture struct {
+	ID     string `db:"id"`
+	Name   string `db:"name"`
+	Width  int    `db:"width"`
+	Height int    `db:"height"`
+}
+
+// KeepPicture puts a picture into the library, where the same one is kept
+// once, and returns its id.
+func (s *Store) KeepPicture(ctx context.Context, teacher, name string, p picture.Picture) (string, error) {
+	hash := sha256.Sum256(p.Data)
+	var id string
+	err := s.db.GetContext(ctx, &id, `
+INSERT INTO pictures (id, teacher_id, author, type, width, height, data, name, hash) VALUES ($1, $2, 'staff', $3, $4, $5, $6, $7, $8)
+ON CONFLICT (hash) WHERE session_id IS NULL DO UPDATE SET used_at = now(), name = CASE WHEN pictures.name = '' THEN excluded.name ELSE pictures.name END
+RETURNING id`, NewID(), teacher, p.Type, p.Width, p.Height, p.Data, name, hash[:])
+	if err != nil {
+		return "", fmt.Errorf("keep picture: %w", err)
+	}
+	return id, nil
+}
+
+// Library lists pictures whose name has all of the words, the last used first.
+func (s *Store) Library(ctx context.Context, words []string, most int) ([]LibraryPicture, error) {
+	list := []LibraryPicture{}
+	patterns := make([]string, len(words))
+	for i, w := range words {
+		patterns[i] = "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(w) + "%"
+	}
+	return list, s.db.SelectContext(ctx, &list, `SELECT id, name, width, height FROM pictures
+		WHERE session_id IS NULL AND name ILIKE ALL($1) ORDER BY used_at DESC, id LIMIT $2`, patterns, most)
+}
+
 // KeptPicture is a stored picture with the session it belongs to.
 type KeptPicture struct {
-	Session   string `db:"session_id"`
-	TeacherID string `db:"teacher_id"`
-	Type      string `db:"type"`
-	Data      []byte `db:"data"`
+	Session   *string `db:"session_id"` // nil for one of the library
+	TeacherID *string `db:"teacher_id"` // who led the session
+	Type      string  `db:"type"`
+	Width     int     `db:"width"`
+	Height    int     `db:"height"`
+	Data      []byte  `db:"data"`
 }
 
 // Picture reads a picture; ErrNotFound when there is none.
 func (s *Store) Picture(ctx context.Context, id string) (KeptPicture, error) {
 	var p KeptPicture
-	err := s.db.GetContext(ctx, &p, `SELECT p.session_id, x.teacher_id, p.type, p.data FROM pictures p JOIN sessions x ON x.id = p.session_id WHERE p.id = $1`, id)
+	err := s.db.GetContext(ctx, &p, `SELECT p.session_id, x.teacher_id, p.type, p.width, p.height, p.data FROM pictures p LEFT JOIN sessions x ON x.id = p.session_id WHERE p.id = $1`, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return p, ErrNotFound
 	}

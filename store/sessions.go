@@ -28,9 +28,13 @@ type Session struct {
 	State     JSON[session.State] `db:"state"`
 	StartedAt time.Time           `db:"started_at"`
 	EndedAt   *time.Time          `db:"ended_at"`
+	// Practice says that it is a rehearsal with made-up students, Listed that
+	// students choose their names from the class list.
+	Practice bool `db:"practice"`
+	Listed   bool `db:"listed"`
 }
 
-const sessionColumns = `id, teacher_id, class_name, students, code, content, state, started_at, ended_at`
+const sessionColumns = `practice, listed, id, teacher_id, class_name, students, code, content, state, started_at, ended_at`
 
 // StartSession stores a new session and sets its id. It says ErrTaken when
 // the code is in use.
@@ -48,8 +52,8 @@ func (s *Store) StartSession(ctx context.Context, n *Session, board string) erro
 		return fmt.Errorf("start session: %w", err)
 	}
 	n.ID = NewID()
-	_, err = s.db.ExecContext(ctx, `INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, content, state, rev) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, content, state, n.State.V.Rev)
+	_, err = s.db.ExecContext(ctx, `INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, content, state, rev, practice, listed) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, content, state, n.State.V.Rev, n.Practice, n.Listed)
 	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
 		return ErrTaken
 	}
@@ -80,15 +84,30 @@ type SessionSummary struct {
 	Students  int        `db:"students"`
 	StartedAt time.Time  `db:"started_at"`
 	EndedAt   *time.Time `db:"ended_at"`
+	Practice  bool       `db:"practice"`
 }
 
 // Sessions lists a teacher's sessions, the last one first.
 func (s *Store) Sessions(ctx context.Context, teacher string) ([]SessionSummary, error) {
 	list := []SessionSummary{}
 	return list, s.db.SelectContext(ctx, &list, `
-		SELECT s.id, s.content->>'title' AS title, s.class_name, s.board_id, s.started_at, s.ended_at,
+		SELECT s.id, s.content->>'title' AS title, s.class_name, s.board_id, s.started_at, s.ended_at, s.practice,
 		       (SELECT count(*) FROM participants p WHERE p.session_id = s.id) AS students
 		FROM sessions s WHERE s.teacher_id = $1 ORDER BY s.started_at DESC LIMIT 200`, teacher)
+}
+
+// ForgetPractice throws away a rehearsal with all that was done in it.
+func (s *Store) ForgetPractice(ctx context.Context, id string) error {
+	// Log and marks do not refer to sheets by a foreign key; see the first migration.
+	_, err := s.db.ExecContext(ctx, `
+WITH gone AS (SELECT t.id FROM sheets t JOIN sessions s ON s.id = t.session_id WHERE s.id = $1 AND s.practice),
+     marked AS (DELETE FROM marks USING gone WHERE sheet_id = gone.id),
+     logged AS (DELETE FROM log USING gone WHERE sheet_id = gone.id)
+DELETE FROM sessions WHERE id = $1 AND practice`, id)
+	if err != nil {
+		return fmt.Errorf("forget practice: %w", err)
+	}
+	return nil
 }
 
 // SetState stores the next state of a session and reports whether it did: not

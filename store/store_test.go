@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
 	"alpenglow/core/roster"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
@@ -21,7 +22,7 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 var ctx = context.Background()
 
 func board() lesson.Board {
-	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{{ID: "one", Paper: lesson.PaperPlain, Arrangement: lesson.WholeClass, Permission: lesson.Add}}}
+	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{{ID: "one", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add}}}
 }
 
 // started stores a teacher, a board and a session with a code.

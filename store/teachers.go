@@ -3,9 +3,6 @@ package store
 import (
 	"context"
 	"fmt"
-	"time"
-
-	"alpenglow/core/lesson"
 
 	"github.com/google/uuid"
 )
@@ -67,39 +64,4 @@ func (s *Store) AddClass(ctx context.Context, teacher, name string, students []s
 func (s *Store) Classes(ctx context.Context, teacher string) ([]Class, error) {
 	classes := []Class{}
 	return classes, s.db.SelectContext(ctx, &classes, `SELECT id, name, students FROM classes WHERE teacher_id = $1 ORDER BY name, id`, teacher)
-}
-
-// Board is a stored board.
-type Board struct {
-	ID        string             `db:"id"`
-	Content   JSON[lesson.Board] `db:"content"`
-	ChangedAt time.Time          `db:"changed_at"`
-}
-
-// AddBoard stores a new board of a teacher and returns its id.
-func (s *Store) AddBoard(ctx context.Context, teacher string, content lesson.Board) (string, error) {
-	if err := content.Check(); err != nil {
-		return "", fmt.Errorf("add board: %w", err)
-	}
-	text, err := asJSON(content)
-	if err != nil {
-		return "", fmt.Errorf("add board: %w", err)
-	}
-	id := NewID()
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO boards (id, teacher_id, content) VALUES ($1, $2, $3)`, id, teacher, text); err != nil {
-		return "", fmt.Errorf("add board: %w", err)
-	}
-	return id, nil
-}
-
-// Boards lists a teacher's boards, the last changed first.
-func (s *Store) Boards(ctx context.Context, teacher string) ([]Board, error) {
-	boards := []Board{}
-	return boards, s.db.SelectContext(ctx, &boards, `SELECT id, content, changed_at FROM boards WHERE teacher_id = $1 ORDER BY changed_at DESC, id`, teacher)
-}
-
-// Board finds one board of a teacher.
-func (s *Store) Board(ctx context.Context, teacher, id string) (Board, error) {
-	var b Board
-	return b, s.get(ctx, &b, `SELECT id, content, changed_at FROM boards WHERE teacher_id = $1 AND id = $2`, teacher, id)
 }

@@ -10,11 +10,14 @@ import (
 )
 
 // link gives the address that brings a student straight to a lesson.
-func (s *server) link(c *gin.Context, code string) string {
+func (s *server) link(c *gin.Context, code string) string { return s.publicURL(c) + "/join/" + code }
+
+// publicURL is the address of the house as people type it.
+func (s *server) publicURL(c *gin.Context) string {
 	if s.PublicURL != nil {
-		return s.PublicURL.String() + "/join/" + code
+		return s.PublicURL.String()
 	}
-	return "http://" + c.Request.Host + "/join/" + code
+	return "http://" + c.Request.Host
 }
 
 func (s *server) invitation(c *gin.Context) {

@@ -5,6 +5,7 @@ import (
 	"crypto/rand"
 	"errors"
 	"net/http"
+	"slices"
 	"time"
 
 	"alpenglow/core/refusal"
@@ -43,7 +44,11 @@ func (s *server) joinCheck(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, JoinFound{Title: found.Content.V.Title, ClassName: found.ClassName})
+	reply := JoinFound{Title: found.Content.V.Title, ClassName: found.ClassName}
+	if found.Listed {
+		reply.Names = found.Students.V
+	}
+	c.JSON(http.StatusOK, reply)
 }
 
 // join makes a participant of whoever knows the code, and remembers them by a
@@ -64,6 +69,9 @@ func (s *server) join(c *gin.Context) {
 		return
 	}
 	name, err := roster.ReadName(ask.Name)
+	if err == nil && found.Listed && !slices.Contains(found.Students.V, name) {
+		err = refusal.New(refusal.NameNotListed)
+	}
 	if err != nil {
 		refuse(c, err)
 		return

@@ -1,11 +1,15 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"io"
 	"net/http"
+	"path"
+	"strings"
 	"sync"
 	"time"
+	"unicode"
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/picture"
@@ -73,44 +77,62 @@ func (s *server) mayBring(c *gin.Context) (session, author string, err error) {
 	return kept.ID, lesson.Staff, err
 }
 
-// addPicture takes a picture as the body of the request, whatever it calls itself.
+// readPicture takes a picture as the body of the request, whatever it calls
+// itself. by is whose rate it counts for.
+func (s *server) readPicture(c *gin.Context, by string) (picture.Picture, error) {
+	if !s.uploads.allow(by) {
+		return picture.Picture{}, refusal.New(refusal.TooMany)
+	}
+	data, err := s.uploads.body(c, picture.MaxBytes, refusal.PictureHuge)
+	if err != nil {
+		return picture.Picture{}, err
+	}
+	return s.uploads.decode(c.Request.Context(), data)
+}
+
+// body reads what somebody brings, within a limit of bytes and of time.
+func (u *uploads) body(c *gin.Context, limit int64, tooLarge refusal.Code) ([]byte, error) {
+	select {
+	case u.reading <- struct{}{}:
+		defer func() { <-u.reading }()
+	default:
+		return nil, refusal.New(refusal.TooMany)
+	}
+	if c.Request.ContentLength > limit {
+		return nil, refusal.New(tooLarge)
+	}
+	if err := http.NewResponseController(c.Writer).SetReadDeadline(time.Now().Add(readWithin)); err != nil {
+		return nil, err
+	}
+	data, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, limit))
+	if over := new(http.MaxBytesError); errors.As(err, &over) {
+		return nil, refusal.New(tooLarge)
+	}
+	if err != nil {
+		return nil, refusal.New(refusal.Malformed) // stopped on the way
+	}
+	return data, nil
+}
+
+// decode reads a picture when no other is being read.
+func (u *uploads) decode(ctx context.Context, data []byte) (picture.Picture, error) {
+	select {
+	case u.decoding <- struct{}{}:
+		defer func() { <-u.decoding }()
+	case <-ctx.Done():
+		return picture.Picture{}, ctx.Err()
+	}
+	return picture.Read(data)
+}
+
+// addPicture takes a picture into a session.
 func (s *server) addPicture(c *gin.Context) {
 	session, author, err := s.mayBring(c)
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	if !s.uploads.allow(session + " " + author) {
-		refuse(c, refusal.New(refusal.TooMany))
-		return
-	}
-	select {
-	case s.uploads.reading <- struct{}{}:
-		defer func() { <-s.uploads.reading }()
-	default:
-		refuse(c, refusal.New(refusal.TooMany))
-		return
-	}
-	if err := http.NewResponseController(c.Writer).SetReadDeadline(time.Now().Add(readWithin)); err != nil {
-		refuse(c, err)
-		return
-	}
-	data, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, picture.MaxBytes))
-	if tooLarge := new(http.MaxBytesError); errors.As(err, &tooLarge) {
-		refuse(c, refusal.New(refusal.PictureHuge))
-		return
-	}
-	if err != nil {
-		refuse(c, refusal.New(refusal.Malformed)) // stopped on the way
-		return
-	}
-	select {
-	case s.uploads.decoding <- struct{}{}:
-	case <-c.Request.Context().Done():
-		return
-	}
-	read, err := picture.Read(data)
-	<-s.uploads.decoding
+	read, err := s.readPicture(c, session+" "+author)
 	if err != nil {
 		refuse(c, err)
 		return
@@ -126,25 +148,109 @@ func (s *server) addPicture(c *gin.Context) {
 	c.JSON(http.StatusCreated, Uploaded{Picture: id, Width: read.Width, Height: read.Height})
 }
 
-// picture gives a picture to those who are in its session.
+// keepPicture takes a picture into the school's library, for boards.
+func (s *server) keepPicture(c *gin.Context) {
+	me := visitor(c).Teacher
+	read, err := s.readPicture(c, me)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	id, err := s.Store.KeepPicture(c.Request.Context(), me, pictureName(c.Query("name")), read)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, Uploaded{Picture: id, Width: read.Width, Height: read.Height})
+}
+
+// pictureName is by what words a picture is found again: its file's name.
+func pictureName(file string) string {
+	name := strings.Join(strings.FieldsFunc(strings.TrimSuffix(file, path.Ext(file)), func(r rune) bool {
+		return !unicode.IsLetter(r) && !unicode.IsDigit(r)
+	}), " ")
+	if letters := []rune(name); len(letters) > 80 {
+		name = string(letters[:80])
+	}
+	return name
+}
+
+// picture gives a picture to those who may see it. A name with covers after the
+// id is that picture with the covered parts blank; see lesson.Frame.ForClass.
 func (s *server) picture(c *gin.Context) {
-	id := c.Param("id")
-	if uuid.Validate(id) != nil {
+	name := strings.Split(c.Param("id"), ".")
+	if name[0] == "intake" && len(name) == 3 && visitor(c).Teacher != "" {
+		s.intakePicture(c, name)
+		return
+	}
+	if uuid.Validate(name[0]) != nil {
 		refuse(c, refusal.New(refusal.NoSuchPicture))
 		return
 	}
-	kept, err := s.Store.Picture(c.Request.Context(), id)
-	v := visitor(c)
-	student := v.Participant != nil && v.Participant.SessionID == kept.Session
-	teacher := v.Teacher != "" && v.Teacher == kept.TeacherID
-	if errors.Is(err, store.ErrNotFound) || err == nil && !student && !teacher {
+	kept, err := s.Store.Picture(c.Request.Context(), name[0])
+	if err == nil {
+		kept, err = s.seen(c, kept, name)
+	}
+	if errors.Is(err, store.ErrNotFound) {
 		err = refusal.New(refusal.NoSuchPicture)
 	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	// A picture never changes; its id is as good as its content.
+	// A picture never changes; its name is as good as its content.
 	c.Header("Cache-Control", "private, max-age=31536000, immutable")
 	c.Data(http.StatusOK, kept.Type, kept.Data)
+}
+
+// seen gives a picture as the visitor may see it. Teachers see those of their
+// own sessions and of the library; students those that people have brought
+// into their session, and those that the frames they have been on show.
+func (s *server) seen(c *gin.Context, kept store.KeptPicture, name []string) (store.KeptPicture, error) {
+	v, none := visitor(c), refusal.New(refusal.NoSuchPicture)
+	if v.Teacher != "" && (kept.Session == nil || kept.TeacherID != nil && *kept.TeacherID == v.Teacher) {
+		if len(name) == 1 {
+			return kept, nil
+		}
+		// Trying a board shows what a class would see.
+		frame, err := s.Store.Frame(c.Request.Context(), v.Teacher, name[1])
+		if err != nil {
+			return kept, err
+		}
+		return s.blanked(c.Request.Context(), kept, name, frame)
+	}
+	if v.Participant == nil {
+		return kept, none
+	}
+	if kept.Session != nil {
+		if *kept.Session != v.Participant.SessionID || len(name) > 1 {
+			return kept, none
+		}
+		return kept, nil
+	}
+	frame, ok, err := s.Hub.ShownPicture(c.Request.Context(), v.Participant.SessionID, strings.Join(name, "."))
+	if err != nil || !ok {
+		return kept, errors.Join(err, none)
+	}
+	if len(name) == 1 {
+		return kept, nil
+	}
+	return s.blanked(c.Request.Context(), kept, name, frame)
+}
+
+// blanked paints over the parts of a picture that covers hide.
+func (s *server) blanked(ctx context.Context, kept store.KeptPicture, name []string, frame lesson.Frame) (store.KeptPicture, error) {
+	var parts []picture.Part
+	for _, b := range frame.BlankIn(name[0], name[2:], kept.Width, kept.Height) {
+		parts = append(parts, picture.Part(b))
+	}
+	select {
+	case s.uploads.decoding <- struct{}{}:
+		defer func() { <-s.uploads.decoding }()
+	case <-ctx.Done():
+		return kept, ctx.Err()
+	}
+	blank, err := picture.Blank(picture.Picture{Type: kept.Type, Data: kept.Data, Width: kept.Width, Height: kept.Height}, parts)
+	kept.Type, kept.Data = blank.Type, blank.Data
+	return kept, err
 }

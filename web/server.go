@@ -7,8 +7,10 @@ import (
 	"log/slog"
 	"net/http"
 	"net/url"
+	"sync"
 
 	"alpenglow/live"
+	"alpenglow/pdf"
 	"alpenglow/store"
 
 	"github.com/alexedwards/scs/v2"
@@ -30,6 +32,29 @@ type Config struct {
 	PublicURL *url.URL
 	// TrustedProxies are the addresses whose X-Forwarded-For is believed.
 	TrustedProxies []string
+	// PDF reads PDF files; without a command they are refused.
+	PDF pdf.Reader
+	// Illustrations are searched by word; nil for none.
+	Illustrations Illustrations
+	// Rehearsal sends a simulated class to the practice session with a code;
+	// nil for none.
+	Rehearsal func(code string, students int) Class
+}
+
+// Class is a simulated class that is at work.
+type Class interface {
+	// Pause lets it rest, or go on.
+	Pause(paused bool)
+	// Stop sends it home for good.
+	Stop()
+}
+
+// Illustrations is a picture search.
+type Illustrations interface {
+	// Search lists those that have all of the words.
+	Search(words []string) []LibraryItem
+	// Drawing gives one as an SVG drawing; false when there is none.
+	Drawing(id string) ([]byte, bool)
 }
 
 type server struct {
@@ -39,11 +64,15 @@ type server struct {
 	signIns *guesses
 	hashing chan struct{} // argon2id takes 64 MB each; so many at once
 	uploads *uploads
+	intakes *intakes
+
+	mu         sync.Mutex
+	rehearsals map[string]Class // by session
 }
 
 // New gives the handler of all routes.
 func New(c Config) (http.Handler, error) {
-	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses), signIns: newGuesses(signInGuesses), hashing: make(chan struct{}, 2), uploads: newUploads()}
+	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses), signIns: newGuesses(signInGuesses), hashing: make(chan struct{}, 2), uploads: newUploads(), intakes: newIntakes(), rehearsals: map[string]Class{}}
 	ui, err := newUI(c.UI)
 	if err != nil {
 		return nil, err
@@ -73,10 +102,38 @@ func New(c Config) (http.Handler, error) {
 	pictures := r.Group("/api", s.fromHere, s.whoIsCalling) // larger than other messages
 	pictures.POST("/sessions/:id/pictures", s.addPicture)
 	pictures.GET("/pictures/:id", s.picture)
+	pictures.POST("/pictures", needTeacher, s.keepPicture)
+	pictures.POST("/intakes", needTeacher, s.bringIn)
+	pictures.POST("/boards/file", needTeacher, s.importBoard)
+	r.GET("/api/paper", s.paper)
 
 	teacher := api.Group("", needTeacher)
 	teacher.GET("/boards", s.boards)
+	teacher.POST("/boards", s.newBoard)
+	teacher.GET("/boards/:id", s.board)
+	teacher.POST("/boards/:id/edits", s.editBoard)
+	teacher.GET("/boards/:id/edits", s.boardChanges)
+	teacher.POST("/boards/:id/frames", s.addFrames)
+	teacher.POST("/boards/:id/card", s.setCard)
+	teacher.POST("/boards/:id/copies", s.copyBoard)
+	teacher.POST("/boards/:id/link", s.shareBoard)
+	teacher.POST("/boards/:id/templates", s.addTemplate)
 	teacher.POST("/boards/:id/sessions", s.startSession)
+	teacher.POST("/boards/:id/rehearsals", s.rehearse)
+	teacher.POST("/sessions/:id/rehearsal", s.rehearsing)
+	teacher.DELETE("/sessions/:id/rehearsal", s.endRehearsal)
+	teacher.POST("/boards/:id/tidy", s.tidyBoard)
+	teacher.GET("/boards/:id/try", s.tryFrame)
+	teacher.GET("/boards/:id/file", s.exportBoard)
+	teacher.GET("/intakes/:id", s.intake)
+	teacher.DELETE("/intakes/:id", s.dropIntake)
+	teacher.GET("/shared/:word", s.shared)
+	teacher.POST("/shared/:word", s.takeShared)
+	teacher.GET("/templates", s.templates)
+	teacher.DELETE("/templates/:id", s.removeTemplate)
+	teacher.GET("/library", s.library)
+	teacher.POST("/library", s.takeIllustration)
+	teacher.GET("/illustrations/:id", s.illustration)
 	teacher.GET("/sessions/:id/invitation", s.invitation)
 	teacher.GET("/sessions/:id/qr.svg", s.qr)
 	teacher.GET("/sessions/:id/record", s.record)

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"crypto/rand"
 	"errors"
 	"math/big"
@@ -18,37 +19,6 @@ import (
 	"github.com/google/uuid"
 )
 
-func (s *server) boards(c *gin.Context) {
-	ctx, me := c.Request.Context(), visitor(c).Teacher
-	boards, err := s.Store.Boards(ctx, me)
-	if err != nil {
-		refuse(c, err)
-		return
-	}
-	classes, err := s.Store.Classes(ctx, me)
-	if err != nil {
-		refuse(c, err)
-		return
-	}
-	sessions, err := s.Store.Sessions(ctx, me)
-	if err != nil {
-		refuse(c, err)
-		return
-	}
-	reply := Boards{Boards: []BoardItem{}, Classes: []ClassItem{}, Sessions: []SessionItem{}}
-	for _, b := range boards {
-		content := b.Content.V
-		reply.Boards = append(reply.Boards, BoardItem{ID: b.ID, Title: content.Title, Frames: len(content.Frames), ChangedAt: b.ChangedAt, First: content.Frames[0]})
-	}
-	for _, k := range classes {
-		reply.Classes = append(reply.Classes, ClassItem{ID: k.ID, Name: k.Name, Students: len(k.Students.V)})
-	}
-	for _, n := range sessions {
-		reply.Sessions = append(reply.Sessions, SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt, EndedAt: n.EndedAt})
-	}
-	c.JSON(http.StatusOK, reply)
-}
-
 // startSession copies the board into a new session with a code that no other
 // live session has.
 func (s *server) startSession(c *gin.Context) {
@@ -58,13 +28,8 @@ func (s *server) startSession(c *gin.Context) {
 		return
 	}
 	n, board, err := s.prepared(c, ask)
-	for err == nil {
-		n.Code = roster.Code(randomBelow)
-		err = s.Store.StartSession(c.Request.Context(), &n, board)
-		if !errors.Is(err, store.ErrTaken) {
-			break
-		}
-		err = nil
+	if err == nil {
+		err = s.begin(c.Request.Context(), &n, board)
 	}
 	if err != nil {
 		refuse(c, err)
@@ -73,20 +38,25 @@ func (s *server) startSession(c *gin.Context) {
 	c.JSON(http.StatusCreated, Started{n.ID})
 }
 
+// begin stores a new session under a code that no other live one has.
+func (s *server) begin(ctx context.Context, n *store.Session, board string) error {
+	for {
+		n.Code = roster.Code(randomBelow)
+		if err := s.Store.StartSession(ctx, n, board); !errors.Is(err, store.ErrTaken) {
+			return err
+		}
+	}
+}
+
 // prepared gives a session of the board in the path, not yet stored.
 func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, string, error) {
 	ctx, me := c.Request.Context(), visitor(c).Teacher
-	if uuid.Validate(c.Param("id")) != nil {
-		return store.Session{}, "", refusal.New(refusal.NotFound)
-	}
-	board, err := s.Store.Board(ctx, me, c.Param("id"))
-	if errors.Is(err, store.ErrNotFound) {
-		return store.Session{}, "", refusal.New(refusal.NotFound)
-	}
+	kept, err := s.ownBoard(c)
 	if err != nil {
 		return store.Session{}, "", err
 	}
-	n := store.Session{TeacherID: me, Content: store.JSON[lesson.Board]{V: board.Content.V}, Students: store.JSON[[]string]{V: []string{}}}
+	board := kept.Board()
+	n := store.Session{TeacherID: me, Content: store.JSON[lesson.Board]{V: board}, Students: store.JSON[[]string]{V: []string{}}}
 	if ask.Class != "" {
 		classes, err := s.Store.Classes(ctx, me)
 		if err != nil {
@@ -96,10 +66,10 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, stri
 		if at < 0 {
 			return n, "", refusal.New(refusal.NoSuchClass)
 		}
-		n.ClassName, n.Students.V = classes[at].Name, classes[at].Students.V
+		n.ClassName, n.Students.V, n.Listed = classes[at].Name, classes[at].Students.V, ask.Listed
 	}
-	n.State.V, err = session.Start(board.Content.V)
-	return n, board.ID, err
+	n.State.V, err = session.Start(board)
+	return n, c.Param("id"), err
 }
 
 // randomBelow gives a number in 0..n-1 that nobody can foresee.

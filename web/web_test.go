@@ -16,6 +16,7 @@ import (
 	"testing/fstest"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
@@ -42,7 +43,7 @@ func board() lesson.Board {
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
 		Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"}, {ID: "month", Text: "29.53 days", Right: true}}}}}
 	frame := func(id string, a lesson.Arrangement, p lesson.Permission, fixed ...lesson.Element) lesson.Frame {
-		return lesson.Frame{ID: id, Title: "Title of " + id, Paper: lesson.PaperPlain, Arrangement: a, Permission: p, Fixed: append([]lesson.Element{}, fixed...)}
+		return lesson.Frame{ID: id, Title: "Title of " + id, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: a, Permission: p, Prepared: append([]lesson.Element{}, fixed...)}
 	}
 	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
 		frame("shared", lesson.WholeClass, lesson.Add), frame("own", lesson.Individual, lesson.Add), frame("poll", lesson.WholeClass, lesson.Look, asked),

@@ -46,7 +46,10 @@ type BoardItem struct {
 	ID        string       `json:"id"`
 	Title     string       `json:"title"`
 	Frames    int          `json:"frames"`
+	Folder    string       `json:"folder"`
 	ChangedAt time.Time    `json:"changedAt"`
+	OpenedAt  *time.Time   `json:"openedAt,omitempty"`
+	Archived  bool         `json:"archived,omitempty"`
 	First     lesson.Frame `json:"first"`
 }
 
@@ -65,11 +68,14 @@ type SessionItem struct {
 	Students  int        `json:"students"`
 	StartedAt time.Time  `json:"startedAt"`
 	EndedAt   *time.Time `json:"endedAt,omitempty"`
+	Practice  bool       `json:"practice,omitempty"`
 }
 
 // StartSession starts a session of a board with a class list, or with none.
+// Listed says that students choose their names from the list.
 type StartSession struct {
-	Class string `json:"class"`
+	Class  string `json:"class"`
+	Listed bool   `json:"listed,omitempty"`
 }
 
 // Started is the session that was started.
@@ -92,6 +98,8 @@ type JoinCode struct {
 type JoinFound struct {
 	Title     string `json:"title"`
 	ClassName string `json:"className"`
+	// Names are those to choose from; left out where any name may be given.
+	Names []string `json:"names,omitempty"`
 }
 
 // Join asks to come into the lesson with a code under a name.

@@ -2,6 +2,7 @@ package main
 
 import (
 	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
 	"alpenglow/core/poll"
 )
 
@@ -23,8 +24,8 @@ func moonAndTides() lesson.Board {
 	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
 		{
 			ID: "notice", Title: "What do you notice?", Prompt: "What do you notice in this tide table?",
-			Paper: lesson.PaperSquared, Arrangement: lesson.WholeClass, Permission: lesson.Add,
-			Fixed: []lesson.Element{{ID: "tide-table", X: 60, Y: 170, W: 660, H: 250, Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{
+			Paper: paper.Paper{Kind: paper.Squared}, Arrangement: lesson.WholeClass, Permission: lesson.Add,
+			Prepared: []lesson.Element{{ID: "tide-table", X: 60, Y: 170, W: 660, H: 250, Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{
 				{"Tern Harbour", "low", "high", "low", "high"},
 				{"Monday", "01:12", "07:24", "13:37", "19:49"},
 				{"Tuesday", "02:02", "08:14", "14:27", "20:39"},
@@ -33,8 +34,8 @@ func moonAndTides() lesson.Board {
 		},
 		{
 			ID: "half-moon", Title: "Where is the Moon?", Prompt: "Draw the Moon where it stands at half moon, and label it.",
-			Paper: lesson.PaperPlain, Arrangement: lesson.Individual, Permission: lesson.Add,
-			Fixed: []lesson.Element{
+			Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.Individual, Permission: lesson.Add,
+			Prepared: []lesson.Element{
 				shape("sun", 80, 430, 220, 220, lesson.Shape{Form: lesson.FormEllipse, Ink: "ember", Fill: "apricot", Width: 5}),
 				text("sun-name", "Sun", 158, 664, 120, 36),
 				shape("ray-1", 350, 460, 150, 0, ray), shape("ray-2", 350, 536, 150, 0, ray), shape("ray-3", 350, 612, 150, 0, ray),
@@ -46,8 +47,8 @@ func moonAndTides() lesson.Board {
 		},
 		{
 			ID: "month", Title: "From new moon to new moon", Prompt: "One answer is right.",
-			Paper: lesson.PaperDotted, Arrangement: lesson.WholeClass, Permission: lesson.Look,
-			Fixed: []lesson.Element{{ID: "month-poll", X: 260, Y: 220, W: 1080, H: 500, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+			Paper: paper.Paper{Kind: paper.Dotted}, Arrangement: lesson.WholeClass, Permission: lesson.Look,
+			Prepared: []lesson.Element{{ID: "month-poll", X: 260, Y: 220, W: 1080, H: 500, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
 				Text: "How long is it from one new moon to the next?",
 				Choices: []poll.Choice{
 					{ID: "week", Text: "7 days"}, {ID: "fortnight", Text: "14.77 days"}, {ID: "synodic", Text: "29.53 days", Right: true}, {ID: "year", Text: "365.24 days"},

@@ -15,12 +15,13 @@ import (
 )
 
 var commands = map[string]func(ctx context.Context, args []string) error{
-	"serve":   serve,
-	"demo":    demo,
-	"migrate": migrate,
-	"load":    load,
-	"crowd":   crowd,
-	"relay":   relay,
+	"serve":     serve,
+	"demo":      demo,
+	"migrate":   migrate,
+	"load":      load,
+	"crowd":     crowd,
+	"relay":     relay,
+	"pdf-pages": pdfPages,
 }
 
 func main() {

@@ -9,10 +9,12 @@ import (
 	"net/http"
 	"net/url"
 	"os"
+	"strconv"
 	"strings"
 	"time"
 
 	"alpenglow/live"
+	"alpenglow/pdf"
 	"alpenglow/store"
 	"alpenglow/ui"
 	"alpenglow/web"
@@ -23,6 +25,9 @@ import (
 
 // stopWithin is how long the server takes at most to finish what it has accepted.
 const stopWithin = 15 * time.Second
+
+// deletedLast is how long deleted boards are kept.
+const deletedLast = 30 * 24 * time.Hour
 
 // serve runs the server on the database of ALPENGLOW_DATABASE_URL.
 func serve(ctx context.Context, _ []string) error {
@@ -90,7 +95,14 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 	if err != nil {
 		return err
 	}
-	config := web.Config{Store: s, Hub: hub, Log: log, Registry: registry, UI: ui.Built()}
+	self, err := os.Executable()
+	if err != nil {
+		return fmt.Errorf("find this program: %w", err)
+	}
+	if err := s.ForgetBoards(ctx, time.Now().Add(-deletedLast)); err != nil {
+		return err
+	}
+	config := web.Config{Store: s, Hub: hub, Log: log, Registry: registry, UI: ui.Built(), PDF: pdf.Reader{Command: []string{self, "pdf-pages"}}}
 	if public := setting("PUBLIC_URL", ""); public != "" {
 		if config.PublicURL, err = url.Parse(strings.TrimSuffix(public, "/")); err != nil {
 			return fmt.Errorf("ALPENGLOW_PUBLIC_URL: %w", err)
@@ -116,6 +128,15 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 	stop, cancel := context.WithTimeout(context.Background(), stopWithin)
 	defer cancel()
 	return errors.Join(hub.Close(stop), server.Shutdown(stop))
+}
+
+// pdfPages reads a PDF on the standard input; the server starts it for each file.
+func pdfPages(_ context.Context, args []string) error {
+	first, err := strconv.Atoi(strings.Join(args, ""))
+	if err != nil {
+		return errors.New("usage: alpenglow pdf-pages FIRST <FILE, for the server's own use")
+	}
+	return pdf.Child(os.Stdin, os.Stdout, first)
 }
 
 // level is how much is logged: ALPENGLOW_LOG is debug, info, warn or error.

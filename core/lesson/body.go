@@ -27,6 +27,8 @@ const (
 	KindTable     Kind = "table"
 	KindPoll      Kind = "poll"
 	KindAnswer    Kind = "answer"
+	KindCover     Kind = "cover"
+	KindPlaced    Kind = "placed"
 )
 
 // Note is a sticky note: a card that grows with its text. Size is the height of
@@ -201,9 +203,23 @@ type Answer struct {
 	Choice string `json:"choice"`
 }
 
+// Cover hides what lies under it until the teacher lifts it. Text is what is
+// written on it.
+type Cover struct {
+	Tint Tint   `json:"tint"`
+	Text string `json:"text,omitempty"`
+}
+
+// Placed is a piece where people have put it: the prepared piece with the id
+// Piece, or a copy of it if the mark has another id. Its size and looks are
+// the piece's.
+type Placed struct {
+	Piece string `json:"piece"`
+}
+
 // Body is what a mark is made of: exactly the field that its Kind names is set.
 type Body struct {
-	Kind      Kind           `json:"kind" oneof:"Note Text Stroke Shape Connector Stamp Picture Link Table Poll Answer"`
+	Kind      Kind           `json:"kind" oneof:"Note Text Stroke Shape Connector Stamp Picture Link Table Poll Answer Cover Placed"`
 	Note      *Note          `json:"note,omitempty"`
 	Text      *Text          `json:"text,omitempty"`
 	Stroke    *Stroke        `json:"stroke,omitempty"`
@@ -215,6 +231,8 @@ type Body struct {
 	Table     *Table         `json:"table,omitempty"`
 	Poll      *poll.Question `json:"poll,omitempty"`
 	Answer    *Answer        `json:"answer,omitempty"`
+	Cover     *Cover         `json:"cover,omitempty"`
+	Placed    *Placed        `json:"placed,omitempty"`
 }
 
 // Words are what can be read on a mark; empty for one without words.
@@ -228,6 +246,8 @@ func (b Body) Words() string {
 		return b.Shape.Text
 	case b.Picture != nil:
 		return b.Picture.Alt
+	case b.Cover != nil:
+		return b.Cover.Text
 	case b.Link != nil:
 		return strings.TrimSpace(b.Link.Title + " " + b.Link.URL)
 	}
@@ -244,6 +264,7 @@ func (b *Body) Sound() error {
 		{KindNote, b.Note != nil}, {KindText, b.Text != nil}, {KindStroke, b.Stroke != nil}, {KindShape, b.Shape != nil},
 		{KindConnector, b.Connector != nil}, {KindStamp, b.Stamp != nil}, {KindPicture, b.Picture != nil}, {KindLink, b.Link != nil},
 		{KindTable, b.Table != nil}, {KindPoll, b.Poll != nil}, {KindAnswer, b.Answer != nil},
+		{KindCover, b.Cover != nil}, {KindPlaced, b.Placed != nil},
 	} {
 		if k.set != (k.kind == b.Kind) {
 			return refusal.About(refusal.Malformed, "kind and body of a mark differ")
@@ -295,18 +316,45 @@ func (b *Body) Sound() error {
 	case KindLink:
 		return b.Link.check()
 	case KindTable:
-		for _, row := range b.Table.Rows {
-			for _, cell := range row {
-				if err := checkText(cell, MaxNote); err != nil {
-					return err
-				}
-			}
-		}
+		return b.Table.check()
 	case KindPoll:
 		return b.Poll.Check()
+	case KindCover:
+		if !b.Cover.Tint.known() {
+			return refusal.About(refusal.BadStyle, "tint")
+		}
+		return checkWords(b.Cover.Text, MaxNote)
+	case KindPlaced:
+		if b.Placed.Piece == "" || len(b.Placed.Piece) > 64 {
+			return refusal.New(refusal.NoSuchMark)
+		}
 	case KindAnswer:
 	default:
 		return refusal.About(refusal.Malformed, "unknown kind of mark")
+	}
+	return nil
+}
+
+// How many rows and columns a table may have.
+const (
+	MaxRows    = 30
+	MaxColumns = 12
+)
+
+// check wants rows of one length; a cell may be empty.
+func (t Table) check() error {
+	if len(t.Rows) == 0 || len(t.Rows) > MaxRows || len(t.Rows[0]) == 0 || len(t.Rows[0]) > MaxColumns {
+		return refusal.About(refusal.BadSize, "a table has 1 to %d rows and 1 to %d columns", MaxRows, MaxColumns)
+	}
+	for _, row := range t.Rows {
+		if len(row) != len(t.Rows[0]) {
+			return refusal.About(refusal.BadSize, "the rows of a table are of one length")
+		}
+		for _, cell := range row {
+			if err := checkWords(cell, MaxNote); err != nil {
+				return err
+			}
+		}
 	}
 	return nil
 }

@@ -2,6 +2,7 @@ package lesson
 
 import (
 	"math"
+	"slices"
 
 	"alpenglow/core/ink"
 	"alpenglow/core/refusal"
@@ -30,6 +31,10 @@ type Element struct {
 	Turn float64 `json:"turn,omitempty"`
 	// Group is what marks share that are grouped. Groups do not nest.
 	Group string `json:"group,omitempty"`
+	// Layer says whether a prepared mark is fixed or a piece, Tray that a
+	// piece lies beside the frame until it is taken.
+	Layer Layer `json:"layer,omitempty"`
+	Tray  bool  `json:"tray,omitempty"`
 	// Hidden marks are seen by the staff alone.
 	Hidden bool `json:"hidden,omitempty"`
 	// By is who changed the mark last, where that is not the author.
@@ -42,6 +47,20 @@ type Element struct {
 	RemovedIn string `json:"removedIn,omitempty"`
 	Body
 }
+
+// Layer is what a prepared mark is in class; empty for fixed.
+type Layer string
+
+// Fixed marks stay where they are. A piece is moved by students; one of an
+// endless supply stays, and students take copies of it.
+const (
+	Fixed  Layer = ""
+	Piece  Layer = "piece"
+	Supply Layer = "supply"
+)
+
+// Layers lists the layers of prepared marks.
+var Layers = []Layer{Fixed, Piece, Supply}
 
 // Staff is the author of what teachers add.
 const Staff = "staff"
@@ -70,6 +89,9 @@ func (e *Element) Check() error {
 	if e.Kind == KindAnswer {
 		return nil
 	}
+	if err := e.checkLayer(); err != nil {
+		return err
+	}
 	if !(e.Turn >= 0 && e.Turn < 360) {
 		return refusal.About(refusal.BadSize, "turn")
 	}
@@ -81,7 +103,7 @@ func (e *Element) Check() error {
 	case e.Kind == KindConnector:
 		e.X, e.Y, e.W, e.H = e.Connector.box()
 		least = 0
-	case e.Kind == KindStroke, e.Kind == KindShape && e.Shape.Form == FormLine:
+	case e.Kind == KindStroke, e.Kind == KindPlaced, e.Kind == KindShape && e.Shape.Form == FormLine:
 		least = 0 // a level line has no height
 	}
 	if !(e.W >= least && e.W <= FrameWidth && e.H >= least && e.H <= FrameHeight) {
@@ -91,6 +113,18 @@ func (e *Element) Check() error {
 	const slack = 1e-6
 	if !(e.X >= 0 && e.Y >= 0 && e.X+e.W <= FrameWidth+slack && e.Y+e.H <= FrameHeight+slack) {
 		return refusal.New(refusal.OutOfFrame)
+	}
+	return nil
+}
+
+// checkLayer lets only marks be pieces that can be moved as one.
+func (e *Element) checkLayer() error {
+	movable := e.Kind != KindCover && e.Kind != KindPoll && e.Kind != KindTable && e.Kind != KindConnector && e.Kind != KindPlaced
+	if e.Kind == KindCover && e.Turn != 0 {
+		return refusal.About(refusal.BadStyle, "a cover lies straight")
+	}
+	if !slices.Contains(Layers, e.Layer) || e.Layer != Fixed && !movable || e.Tray && e.Layer == Fixed {
+		return refusal.About(refusal.BadStyle, "this kind of mark cannot be a piece")
 	}
 	return nil
 }

@@ -1,13 +1,15 @@
 // Package lesson answers: what is on a board?
 //
 // A board is an ordered list of frames, each 1600 x 1000 units. What the
-// teacher prepared on a frame is fixed; what people add in class lives on
-// sheets (package sheet) and never here.
+// teacher prepared on a frame is fixed or a piece that students move; what
+// people add in class lives on sheets (package sheet) and never here.
 package lesson
 
 import (
 	"slices"
+	"strings"
 
+	"alpenglow/core/paper"
 	"alpenglow/core/refusal"
 )
 
@@ -16,17 +18,6 @@ const (
 	FrameWidth  = 1600
 	FrameHeight = 1000
 	MaxFrames   = 60
-)
-
-// Paper is the ground of a frame.
-type Paper string
-
-// The papers.
-const (
-	PaperPlain   Paper = "plain"
-	PaperDotted  Paper = "dotted"
-	PaperRuled   Paper = "ruled"
-	PaperSquared Paper = "squared"
 )
 
 // Arrangement says who shares a frame.
@@ -65,22 +56,46 @@ var Inks = []Ink{"night", "ember", "fern", "lake", "plum", "snow"}
 
 func (i Ink) known() bool { return slices.Contains(Inks, i) }
 
+// Limits of what is written about a frame and a board.
+const (
+	MaxTitle      = 120  // characters
+	MaxPrompt     = 600  // characters
+	MaxNotes      = 4000 // characters of lesson notes
+	MaxSeconds    = 5400 // of a frame's timer
+	MaxObjectives = 30   // of a board
+	MaxPrepared   = 2000 // marks on a frame
+)
+
 // Frame is one page of a board.
 type Frame struct {
 	ID          string      `json:"id"`
 	Title       string      `json:"title"`
 	Prompt      string      `json:"prompt"`
-	Paper       Paper       `json:"paper"`
+	Paper       paper.Paper `json:"paper"`
 	Arrangement Arrangement `json:"arrangement"`
 	Permission  Permission  `json:"permission"`
-	// Fixed is what was prepared; nobody moves it in class.
-	Fixed []Element `json:"fixed"`
+	// Notes are lesson notes: for the teacher alone.
+	Notes string `json:"notes,omitempty"`
+	// Seconds is how long the timer runs unless somebody says otherwise.
+	Seconds int `json:"seconds,omitempty"`
+	// Objectives are the ids of the board's learning objectives it serves.
+	Objectives []string `json:"objectives,omitempty"`
+	// Prepared is what was prepared, from the lowest to the highest: fixed
+	// marks, which nobody moves in class, and pieces (see Layer).
+	Prepared []Element `json:"prepared"`
+}
+
+// Objective is a learning objective, named by the teacher.
+type Objective struct {
+	ID   string `json:"id"`
+	Text string `json:"text"`
 }
 
 // Board is what a teacher prepares.
 type Board struct {
-	Title  string  `json:"title"`
-	Frames []Frame `json:"frames"`
+	Title      string      `json:"title"`
+	Objectives []Objective `json:"objectives,omitempty"`
+	Frames     []Frame     `json:"frames"`
 }
 
 // Check reports what is wrong with a board before it is stored or run.
@@ -88,36 +103,104 @@ func (b Board) Check() error {
 	if len(b.Frames) == 0 || len(b.Frames) > MaxFrames {
 		return refusal.About(refusal.BoardIncorrect, "a board has 1 to %d frames", MaxFrames)
 	}
+	if err := CheckObjectives(b.Objectives); err != nil {
+		return err
+	}
+	if err := CheckTitle(b.Title); err != nil {
+		return err
+	}
+	// Ids are told apart on the whole board, because a session knows polls
+	// and covers by theirs alone.
 	ids := map[string]bool{}
 	for _, f := range b.Frames {
-		if err := f.check(ids); err != nil {
+		for _, id := range append([]string{f.ID}, f.ids()...) {
+			if ids[id] {
+				return refusal.About(refusal.BoardIncorrect, "each frame and mark needs an id of its own")
+			}
+			ids[id] = true
+		}
+		if err := f.Check(); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-func (f Frame) check(ids map[string]bool) error {
-	if f.ID == "" || ids[f.ID] {
-		return refusal.About(refusal.BoardIncorrect, "each frame needs an id of its own")
+// CheckTitle reports what is wrong with the title of a board or frame.
+func CheckTitle(title string) error { return checkWords(title, MaxTitle) }
+
+// CheckObjectives reports what is wrong with a board's learning objectives.
+func CheckObjectives(list []Objective) error {
+	if len(list) > MaxObjectives {
+		return refusal.About(refusal.BoardIncorrect, "at most %d learning objectives", MaxObjectives)
 	}
-	ids[f.ID] = true
-	if !slices.Contains([]Paper{PaperPlain, PaperDotted, PaperRuled, PaperSquared}, f.Paper) ||
-		!slices.Contains([]Arrangement{WholeClass, Individual}, f.Arrangement) ||
-		!slices.Contains([]Permission{Look, Add, BuildTogether}, f.Permission) {
-		return refusal.About(refusal.BoardIncorrect, "paper, arrangement or permission of a frame")
-	}
-	for i := range f.Fixed {
-		e := f.Fixed[i]
-		if e.ID == "" || ids[e.ID] {
-			return refusal.About(refusal.BoardIncorrect, "each mark needs an id of its own")
+	seen := map[string]bool{}
+	for _, o := range list {
+		if o.ID == "" || len(o.ID) > 64 || seen[o.ID] {
+			return refusal.About(refusal.BoardIncorrect, "each learning objective needs an id of its own")
 		}
-		ids[e.ID] = true
+		seen[o.ID] = true
+		if err := checkText(o.Text, 300); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Check reports what is wrong with a frame.
+func (f Frame) Check() error {
+	if !plainID(f.ID) {
+		return refusal.New(refusal.BadID)
+	}
+	if !slices.Contains([]Arrangement{WholeClass, Individual}, f.Arrangement) ||
+		!slices.Contains([]Permission{Look, Add, BuildTogether}, f.Permission) {
+		return refusal.About(refusal.BoardIncorrect, "arrangement or permission of a frame")
+	}
+	if err := f.Paper.Check(); err != nil {
+		return err
+	}
+	for _, t := range []struct {
+		text  string
+		limit int
+	}{{f.Title, MaxTitle}, {f.Prompt, MaxPrompt}, {f.Notes, MaxNotes}} {
+		if err := checkWords(t.text, t.limit); err != nil {
+			return err
+		}
+	}
+	if f.Seconds < 0 || f.Seconds > MaxSeconds {
+		return refusal.About(refusal.BoardIncorrect, "a timer runs at most %d minutes", MaxSeconds/60)
+	}
+	if len(f.Objectives) > MaxObjectives || len(f.Prepared) > MaxPrepared {
+		return refusal.About(refusal.BoardIncorrect, "too much on a frame")
+	}
+	for i := range f.Prepared {
+		e := f.Prepared[i]
+		if !plainID(e.ID) {
+			return refusal.New(refusal.BadID)
+		}
+		if e.Kind == KindAnswer || e.Kind == KindPlaced {
+			return refusal.About(refusal.BoardIncorrect, "an answer or a moved piece cannot be prepared")
+		}
 		if err := e.Check(); err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// plainID lets through what may be part of an address: letters, digits, - and _.
+func plainID(id string) bool {
+	return id != "" && len(id) <= 64 && !strings.ContainsFunc(id, func(r rune) bool {
+		return !(r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' || r == '-' || r == '_')
+	})
+}
+
+func (f Frame) ids() []string {
+	ids := make([]string, len(f.Prepared))
+	for i, e := range f.Prepared {
+		ids[i] = e.ID
+	}
+	return ids
 }
 
 // Frame finds a frame and its place by its id.
@@ -130,11 +213,21 @@ func (b Board) Frame(id string) (Frame, int, error) {
 	return Frame{}, 0, refusal.New(refusal.NoSuchFrame)
 }
 
+// Piece finds a piece of the frame by its id.
+func (f Frame) Piece(id string) (Element, bool) {
+	for _, e := range f.Prepared {
+		if e.ID == id && e.Layer != Fixed && e.OnFrame() {
+			return e, true
+		}
+	}
+	return Element{}, false
+}
+
 // Polls lists the polls on a frame.
 func (f Frame) Polls() []Element {
 	var polls []Element
-	for _, e := range f.Fixed {
-		if e.Kind == KindPoll {
+	for _, e := range f.Prepared {
+		if e.Kind == KindPoll && e.OnFrame() {
 			polls = append(polls, e)
 		}
 	}

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 )
@@ -67,7 +68,7 @@ func TestBoardCheck(t *testing.T) {
 		return lesson.Element{ID: id, W: 100, H: 100, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Choices: choices}}}
 	}
 	frame := func(id string, fixed ...lesson.Element) lesson.Frame {
-		return lesson.Frame{ID: id, Paper: lesson.PaperRuled, Arrangement: lesson.Individual, Permission: lesson.Look, Fixed: fixed}
+		return lesson.Frame{ID: id, Paper: paper.Paper{Kind: paper.Ruled}, Arrangement: lesson.Individual, Permission: lesson.Look, Prepared: fixed}
 	}
 	a, b := poll.Choice{ID: "a"}, poll.Choice{ID: "b"}
 	odd := frame("f")

@@ -3,16 +3,27 @@
 package poll
 
 import (
+	"unicode/utf8"
+
 	"alpenglow/core/refusal"
 )
 
 // MaxChoices is how many answers a choice question may offer.
 const MaxChoices = 12
 
+// How many characters a question and each of its answers may have.
+const (
+	MaxQuestion = 600
+	MaxChoice   = 300
+)
+
 // Choice is one answer that a question offers.
 type Choice struct {
 	ID   string `json:"id"`
 	Text string `json:"text"`
+	// Picture is the id of a picture that is shown with the text, or instead
+	// of one; the text then says what is on it.
+	Picture string `json:"picture,omitempty"`
 	// Right marks a right answer. It is removed before a class sees the
 	// question, until the teacher reveals it.
 	Right bool `json:"right,omitempty"`
@@ -22,6 +33,9 @@ type Choice struct {
 type Question struct {
 	Text    string   `json:"text"`
 	Choices []Choice `json:"choices"`
+	// Objectives are the ids of the learning objectives that it asks about;
+	// a class does not see them.
+	Objectives []string `json:"objectives,omitempty"`
 }
 
 // Phase says what may happen to a poll now.
@@ -51,8 +65,14 @@ func (q Question) Check() error {
 	if len(q.Choices) < 2 || len(q.Choices) > MaxChoices {
 		return refusal.About(refusal.BoardIncorrect, "a poll needs 2 to %d answers", MaxChoices)
 	}
+	if utf8.RuneCountInString(q.Text) > MaxQuestion {
+		return refusal.About(refusal.TextTooLong, "a question has at most %d characters", MaxQuestion)
+	}
 	seen := map[string]bool{}
 	for _, c := range q.Choices {
+		if utf8.RuneCountInString(c.Text) > MaxChoice {
+			return refusal.About(refusal.TextTooLong, "an answer has at most %d characters", MaxChoice)
+		}
 		if c.ID == "" || seen[c.ID] {
 			return refusal.About(refusal.BoardIncorrect, "each answer of a poll needs an id of its own")
 		}
@@ -85,12 +105,13 @@ func (q Question) HasRight() bool {
 // ForClass returns the question as a class may see it in the given phase:
 // which answer is right only once that is revealed.
 func (q Question) ForClass(p Phase) Question {
+	q.Objectives = nil
 	if p == Revealed {
 		return q
 	}
 	bare := Question{Text: q.Text, Choices: make([]Choice, len(q.Choices))}
 	for i, c := range q.Choices {
-		bare.Choices[i] = Choice{ID: c.ID, Text: c.Text}
+		bare.Choices[i] = Choice{ID: c.ID, Text: c.Text, Picture: c.Picture}
 	}
 	return bare
 }

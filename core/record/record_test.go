@@ -34,7 +34,7 @@ func answer(author, choice string) record.Mark {
 func example() record.Record {
 	board := lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
 		{ID: "one", Title: "What do you notice?"},
-		{ID: "two", Title: "How long?", Fixed: []lesson.Element{{ID: "asked", Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+		{ID: "two", Title: "How long?", Prepared: []lesson.Element{{ID: "asked", Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
 			Choices: []poll.Choice{{ID: "a", Text: "7 days"}, {ID: "b", Text: "29.53 days", Right: true}}}}}}},
 	}}
 	hidden := note("one", "2", "hidden, but kept", 2)

@@ -61,6 +61,23 @@ const (
 	NotFound       Code = "not-found"
 	NoSuchClass    Code = "no-such-class"
 	BoardIncorrect Code = "board-incorrect"
+	BadPaper       Code = "bad-paper"
+	FrameDropped   Code = "frame-deleted"
+	FrameThere     Code = "frame-exists"
+	LastFrame      Code = "last-frame"
+	BoardFull      Code = "board-full"
+	NoSuchPiece    Code = "no-such-piece"
+	NoSuchCover    Code = "no-such-cover"
+	FileUnreadable Code = "file-unreadable"
+	FileHuge       Code = "file-too-large"
+	FileNewer      Code = "file-newer"
+	FileEmpty      Code = "file-empty"
+	FileLocked     Code = "file-locked"
+	FileKind       Code = "file-kind"
+	TooSlow        Code = "too-slow"
+	PageFailed     Code = "page-failed"
+	NameNotListed  Code = "name-not-listed"
+	NoRehearsal    Code = "no-rehearsal"
 	Unavailable    Code = "unavailable"
 )
 
@@ -109,6 +126,23 @@ var sentences = map[Code]string{
 	NotFound:       "There is nothing here. Check the address.",
 	NoSuchClass:    "There is no such class list. Reload the page and choose again.",
 	BoardIncorrect: "This board cannot be used as it is.",
+	BadPaper:       "There is no such paper, or its numbers do not fit. Choose one of those shown.",
+	FrameDropped:   "This frame was deleted, perhaps in another window. Bring it back to go on with it.",
+	FrameThere:     "A frame with this id is on the board already. Reload the page.",
+	LastFrame:      "A board has at least one frame. Add another one before you delete this.",
+	BoardFull:      "A board has at most 60 frames. Delete one, or begin another board.",
+	NoSuchPiece:    "This piece is not on the frame. Take one of those shown.",
+	NoSuchCover:    "There is no such cover on this frame. Reload the page.",
+	FileUnreadable: "This file cannot be read. Open it on your device and save it again, then bring it in.",
+	FileHuge:       "This file is too large. Use one of at most 100 MB and 60 pages.",
+	FileNewer:      "This board was saved by a newer version of the program. Update this one, or save the board in the older form.",
+	FileEmpty:      "There is nothing in this file that could be brought in.",
+	FileLocked:     "This file is locked with a password. Save it without one and bring it in again.",
+	FileKind:       "This kind of file cannot be brought in. Use PDF, PPTX, CSV, text, a picture or a board file.",
+	TooSlow:        "This file took too long to read and was stopped. Use a smaller one, or fewer pages.",
+	PageFailed:     "This page could not be read; the others are there.",
+	NameNotListed:  "Choose your name from the list.",
+	NoRehearsal:    "Rehearsals are not set up on this server.",
 	Unavailable:    "The server cannot save right now. Your work is kept on this device; try again soon.",
 }
 

@@ -3,6 +3,7 @@
 package session
 
 import (
+	"maps"
 	"slices"
 
 	"alpenglow/core/lesson"
@@ -23,7 +24,17 @@ type State struct {
 	Reached []string `json:"reached"`
 	// Polls gives the phase of each poll that the class has reached.
 	Polls map[string]poll.Phase `json:"polls"`
-	Ended bool                  `json:"ended"`
+	// Lifted lists the covers that are lifted.
+	Lifted []string `json:"lifted,omitempty"`
+	// Set says how frames are used now where that is not as prepared.
+	Set   map[string]Setting `json:"set,omitempty"`
+	Ended bool               `json:"ended"`
+}
+
+// Setting is how a frame is used: who shares it and what students may do there.
+type Setting struct {
+	Arrangement lesson.Arrangement `json:"arrangement"`
+	Permission  lesson.Permission  `json:"permission"`
 }
 
 // Start gives the state of a new session: everybody on the board's first frame.
@@ -38,9 +49,11 @@ func Start(board lesson.Board) (State, error) {
 
 // Command is one thing that the teacher tells a session.
 type Command struct {
-	Kind CommandKind `json:"kind" oneof:"Go Poll End"`
+	Kind CommandKind `json:"kind" oneof:"Go Poll Lift Use End"`
 	Go   *Go         `json:"go,omitempty"`
 	Poll *SetPoll    `json:"poll,omitempty"`
+	Lift *Lift       `json:"lift,omitempty"`
+	Use  *Use        `json:"use,omitempty"`
 	End  *End        `json:"end,omitempty"`
 }
 
@@ -51,6 +64,8 @@ type CommandKind string
 const (
 	KindGo   CommandKind = "go"
 	KindPoll CommandKind = "poll"
+	KindLift CommandKind = "lift"
+	KindUse  CommandKind = "use"
 	KindEnd  CommandKind = "end"
 )
 
@@ -63,6 +78,18 @@ type Go struct {
 type SetPoll struct {
 	Poll  string     `json:"poll"`
 	Phase poll.Phase `json:"phase"`
+}
+
+// Lift lifts a cover of the current frame, or with Down lays it back.
+type Lift struct {
+	Cover string `json:"cover"`
+	Down  bool   `json:"down,omitempty"`
+}
+
+// Use changes how a frame is used from now on. All work is kept.
+type Use struct {
+	Frame string `json:"frame"`
+	Setting
 }
 
 // End ends the session for good.
@@ -91,6 +118,20 @@ func (s State) Apply(board lesson.Board, c Command) (State, error) {
 			return s, err
 		}
 		next.Polls[c.Poll.Poll] = c.Poll.Phase
+	case c.Kind == KindLift && c.Lift != nil:
+		if err := next.lift(board, *c.Lift); err != nil {
+			return s, err
+		}
+	case c.Kind == KindUse && c.Use != nil:
+		frame, _, err := board.Frame(c.Use.Frame)
+		if err != nil {
+			return s, err
+		}
+		frame.Arrangement, frame.Permission = c.Use.Arrangement, c.Use.Permission
+		if err := frame.Check(); err != nil {
+			return s, err
+		}
+		next.Set[frame.ID] = c.Use.Setting
 	case c.Kind == KindEnd && c.End != nil:
 		next.Ended = true
 		for id, phase := range next.Polls {
@@ -116,8 +157,38 @@ func (s *State) reach(frame lesson.Frame) {
 	}
 }
 
+// lift notes that a cover is lifted or not.
+func (s *State) lift(board lesson.Board, l Lift) error {
+	frame, _, err := board.Frame(s.Frame)
+	if err != nil {
+		return err
+	}
+	if !slices.ContainsFunc(frame.Prepared, func(e lesson.Element) bool { return e.ID == l.Cover && e.Kind == lesson.KindCover }) {
+		return refusal.New(refusal.NoSuchCover)
+	}
+	s.Lifted = slices.DeleteFunc(s.Lifted, func(id string) bool { return id == l.Cover })
+	if !l.Down {
+		s.Lifted = append(s.Lifted, l.Cover)
+	}
+	return nil
+}
+
+// On gives a frame of the board as it is used now.
+func (s State) On(board lesson.Board, frame string) (lesson.Frame, error) {
+	f, _, err := board.Frame(frame)
+	if now, ok := s.Set[frame]; ok {
+		f.Arrangement, f.Permission = now.Arrangement, now.Permission
+	}
+	return f, err
+}
+
 func (s State) clone() State {
 	next := s
+	next.Lifted = slices.Clone(s.Lifted)
+	next.Set = maps.Clone(s.Set)
+	if next.Set == nil {
+		next.Set = map[string]Setting{}
+	}
 	next.Reached = slices.Clone(s.Reached)
 	next.Polls = make(map[string]poll.Phase, len(s.Polls))
 	for id, phase := range s.Polls {
@@ -140,17 +211,20 @@ type Stage struct {
 
 // ForClass gives the stage of a session as its class may see it.
 func (s State) ForClass(board lesson.Board) (Stage, error) {
-	frame, at, err := board.Frame(s.Frame)
+	_, at, err := board.Frame(s.Frame)
 	if err != nil {
 		return Stage{}, err
 	}
-	bare := frame
-	bare.Fixed = slices.Clone(frame.Fixed)
+	now, err := s.On(board, s.Frame)
+	if err != nil {
+		return Stage{}, err
+	}
+	bare := now.ForClass(s.Lifted)
 	polls := map[string]poll.Phase{}
-	for i, e := range bare.Fixed {
+	for i, e := range bare.Prepared {
 		if e.Kind == lesson.KindPoll {
 			question := e.Poll.ForClass(s.Polls[e.ID])
-			bare.Fixed[i].Poll = &question
+			bare.Prepared[i].Poll = &question
 			polls[e.ID] = s.Polls[e.ID]
 		}
 	}

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
@@ -16,7 +17,7 @@ func board() lesson.Board {
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
 		Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
 	frame := func(id string, fixed ...lesson.Element) lesson.Frame {
-		return lesson.Frame{ID: id, Title: "title of " + id, Paper: lesson.PaperPlain, Arrangement: lesson.WholeClass, Permission: lesson.Add, Fixed: fixed}
+		return lesson.Frame{ID: id, Title: "title of " + id, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: fixed}
 	}
 	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{frame("one"), frame("two", asked), frame("three")}}
 }
@@ -116,7 +117,7 @@ func TestForClass(t *testing.T) {
 			t.Errorf("on %s the class is sent %q", c.frame, c.mayNotKnows)
 		}
 	}
-	if !board().Frames[1].Fixed[0].Poll.Choices[0].Right {
+	if !board().Frames[1].Prepared[0].Poll.Choices[0].Right {
 		t.Error("the board itself lost its right answer")
 	}
 }

@@ -35,7 +35,7 @@ func (e *edit) agree(a Agree) error {
 // answer keeps one mark for each poll on the student's own sheet, with the
 // poll's id as its own.
 func (e *edit) answer(set SetAnswer) error {
-	question, err := e.rules.Frame.Poll(set.Poll)
+	question, err := e.asked(set.Poll)
 	if err != nil {
 		return err
 	}

@@ -15,6 +15,12 @@ type Rules struct {
 	Reached bool
 	Ended   bool
 	Polls   map[string]poll.Phase
+	// Lifted lists the covers that are lifted; what lies under the others is
+	// not there for students.
+	Lifted []string
+	// Preparing says that the marks of the frame itself are the sheet's: a
+	// board is prepared.
+	Preparing bool
 	// Now is the time in milliseconds since 1970.
 	Now int64
 }
@@ -59,6 +65,8 @@ func (s *Sheet) Apply(r Rules, a Actor, op Op) (Result, error) {
 // mayWork checks what holds for the sheet as a whole.
 func (s *Sheet) mayWork(r Rules, a Actor, kind Kind) error {
 	switch {
+	case r.Preparing && (kind == KindAgree || kind == KindHide || kind == KindShow || kind == KindAnswer):
+		return refusal.New(refusal.UnknownOp)
 	case r.Ended:
 		return refusal.New(refusal.Ended)
 	case a.Staff && kind == KindAnswer:
@@ -207,17 +215,14 @@ func (e *edit) room(marks, points int) error {
 }
 
 func (e *edit) add(add Add) error {
-	switch add.Kind {
-	case lesson.KindNote, lesson.KindText, lesson.KindStroke, lesson.KindShape, lesson.KindConnector, lesson.KindStamp,
-		lesson.KindPicture, lesson.KindLink:
-	default:
-		return refusal.About(refusal.Malformed, "this kind of mark cannot be added in class")
+	if err := e.mayAdd(&add); err != nil {
+		return err
 	}
 	if _, ok := e.mark(add.Mark); ok {
 		return refusal.New(refusal.MarkExists)
 	}
 	m := lesson.Element{ID: add.Mark, Author: e.actor.author(), Z: e.top + 1, At: e.rules.Now,
-		X: add.X, Y: add.Y, W: add.W, H: add.H, Turn: add.Turn, Group: add.Group, Body: add.Body}
+		X: add.X, Y: add.Y, W: add.W, H: add.H, Turn: add.Turn, Group: add.Group, Layer: add.Layer, Tray: add.Tray, Body: add.Body}
 	if err := m.Fit(); err != nil {
 		return err
 	}
@@ -234,9 +239,36 @@ func (e *edit) add(add Add) error {
 	return nil
 }
 
+// mayAdd refuses kinds of marks that cannot be added here, and gives copies of
+// pieces the size that these have.
+func (e *edit) mayAdd(add *Add) error {
+	switch add.Kind {
+	case lesson.KindNote, lesson.KindText, lesson.KindStroke, lesson.KindShape, lesson.KindConnector, lesson.KindStamp,
+		lesson.KindPicture, lesson.KindLink:
+	case lesson.KindTable, lesson.KindPoll, lesson.KindCover:
+		if !e.rules.Preparing {
+			return refusal.About(refusal.Malformed, "this kind of mark cannot be added in class")
+		}
+	case lesson.KindPlaced:
+		return e.copyOf(add)
+	default:
+		return refusal.About(refusal.Malformed, "this kind of mark cannot be added")
+	}
+	if !e.rules.Preparing && (add.Layer != lesson.Fixed || add.Tray) {
+		return refusal.About(refusal.Malformed, "pieces are laid out when a board is prepared")
+	}
+	return nil
+}
+
 func (e *edit) set(set Set) error {
+	if piece, ok := e.unmoved(set.Mark); ok {
+		return e.move(piece, set)
+	}
 	m, err := e.mayChange(set.Mark)
 	if err != nil {
+		return err
+	}
+	if err := e.maySet(m, set); err != nil {
 		return err
 	}
 	// Just above or below what is there, so that nobody can take the last height.
@@ -337,7 +369,7 @@ func (e *edit) mayChange(id string) (lesson.Element, error) {
 		return m, refusal.New(refusal.NoSuchMark)
 	case m.Kind == lesson.KindAnswer:
 		return m, refusal.New(refusal.NotYours)
-	case e.owns(m):
+	case e.owns(m), original(m):
 		return m, nil
 	}
 	return m, refusal.New(refusal.NotYours)

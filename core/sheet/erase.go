@@ -34,7 +34,7 @@ func (e *edit) erase(erase Erase) error {
 		}
 		// Half the line's width lies on either side of its middle.
 		eraser.Radius = erase.Radius + m.Stroke.Width/2
-		if !covers(m).Near(way, eraser.Radius) {
+		if !m.Covers().Near(way, eraser.Radius) {
 			continue
 		}
 		drawn := m.Drawn()
@@ -50,7 +50,7 @@ func (e *edit) erase(erase Erase) error {
 		}
 		e.remove(m)
 		for i, piece := range pieces {
-			if err := e.piece(m, i, piece); err != nil {
+			if err := e.rest(m, i, piece); err != nil {
 				return err
 			}
 		}
@@ -61,9 +61,9 @@ func (e *edit) erase(erase Erase) error {
 	return nil
 }
 
-// piece lays down what is left of a stroke. Its id follows from those of the
+// rest lays down what is left of a stroke. Its id follows from those of the
 // operation and the stroke: applied again, it is the same.
-func (e *edit) piece(of lesson.Element, i int, points []float64) error {
+func (e *edit) rest(of lesson.Element, i int, points []float64) error {
 	m := of
 	m.ID = uuid.NewSHA1(uuid.NameSpaceOID, fmt.Appendf(nil, "%s/%s/%d", e.op.ID, of.ID, i)).String()
 	m.RemovedBy, m.RemovedIn = "", ""

@@ -1,22 +1,12 @@
 package sheet
 
 import (
-	"math"
-	"strings"
-	"unicode/utf8"
-
 	"alpenglow/core/lesson"
 	"alpenglow/core/place"
 )
 
-// What the interface's letters measure, about, in letter sizes.
 const (
-	noteSize   = 28   // units; the usual letters of a note
-	lineHeight = 1.35 // of a letter's size
-	letterWide = 0.52
-	noteRim    = 18 // units between a note's edge and its words
-	tab        = 30 // units that the name stands out above a note
-	promptTall = 140
+	promptTall = 140 // units that a prompt takes, about
 	// packed is from how many marks on a sheet no place is looked for: there is
 	// none, and looking would hold up others.
 	packed = 400
@@ -32,40 +22,18 @@ func (s *Sheet) free(f lesson.Frame, m *lesson.Element) {
 	if f.Prompt != "" {
 		taken = append(taken, place.Box{W: lesson.FrameWidth, H: promptTall})
 	}
-	for _, fixed := range f.Fixed {
-		taken = append(taken, covers(fixed))
+	for _, prepared := range f.Prepared {
+		if prepared.OnFrame() && !prepared.Tray {
+			taken = append(taken, prepared.Covers())
+		}
 	}
 	for _, other := range s.marks {
 		if other.OnFrame() && other.Kind != lesson.KindAnswer {
-			taken = append(taken, covers(other))
+			taken = append(taken, other.Covers())
 		}
 	}
-	own := covers(*m)
+	own := m.Covers()
 	room := place.Box{X: 10, Y: 10, W: lesson.FrameWidth - 20, H: lesson.FrameHeight - 20}
 	x, y := place.Free(room, taken, own.W, own.H, own.X+own.W/2, own.Y+own.H/2)
 	m.X, m.Y = x+m.X-own.X, y+m.Y-own.Y
-}
-
-// covers is about what a mark covers on the frame.
-func covers(m lesson.Element) place.Box {
-	b := place.Box{X: m.X, Y: m.Y, W: m.W, H: max(m.H, 16)}
-	if m.Kind == lesson.KindNote {
-		size := m.Note.Size
-		if size == 0 {
-			size = noteSize
-		}
-		perLine := max(1, math.Floor((m.W-2*noteRim)/(size*letterWide)))
-		lines := 0.0
-		for line := range strings.SplitSeq(m.Note.Text, "\n") {
-			lines += max(1, math.Ceil(float64(utf8.RuneCountInString(line))/perLine))
-		}
-		b.H = max(b.H, lines*size*lineHeight+2*noteRim)
-		b.Y, b.H = b.Y-tab, b.H+tab
-	}
-	if m.Turn != 0 {
-		sin, cos := math.Sincos(m.Turn * math.Pi / 180)
-		w, h := b.W*math.Abs(cos)+b.H*math.Abs(sin), b.W*math.Abs(sin)+b.H*math.Abs(cos)
-		b = place.Box{X: b.X + (b.W-w)/2, Y: b.Y + (b.H-h)/2, W: w, H: h}
-	}
-	return b
 }

@@ -8,7 +8,7 @@ import (
 // hide takes a mark out of the class's sight, or brings it back.
 func (e *edit) hide(t Target, hidden bool) error {
 	m, err := e.find(t.Mark)
-	if err == nil && (!m.OnFrame() || m.Kind == lesson.KindAnswer) {
+	if err == nil && (!m.OnFrame() || m.Kind == lesson.KindAnswer || original(m)) {
 		err = refusal.New(refusal.NoSuchMark)
 	}
 	if err != nil {
@@ -28,7 +28,7 @@ func (e *edit) hide(t Target, hidden bool) error {
 // there to clear is refused, so that undo is not offered for nothing.
 func (e *edit) clear(c Clear) error {
 	for _, m := range e.sheet.Marks() {
-		if m.OnFrame() && m.Kind != lesson.KindAnswer && (c.Author == "" || m.Author == c.Author) {
+		if m.OnFrame() && m.Kind != lesson.KindAnswer && !original(m) && (c.Author == "" || m.Author == c.Author) {
 			e.remove(m)
 		}
 	}

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 
 	"github.com/google/uuid"
@@ -67,6 +68,9 @@ type Add struct {
 	Turn  float64 `json:"turn,omitempty"`
 	Group string  `json:"group,omitempty"`
 	Free  bool    `json:"free,omitempty"`
+	// Layer and Tray are for preparing a board alone.
+	Layer lesson.Layer `json:"layer,omitempty"`
+	Tray  bool         `json:"tray,omitempty"`
 	lesson.Body
 }
 
@@ -97,6 +101,10 @@ type Set struct {
 	Alt    *string        `json:"alt,omitempty"`
 	URL    *string        `json:"url,omitempty"`
 	Stroke *lesson.Stroke `json:"stroke,omitempty"`
+	Layer  *lesson.Layer  `json:"layer,omitempty"`
+	Tray   *bool          `json:"tray,omitempty"`
+	Rows   *[][]string    `json:"rows,omitempty"`
+	Poll   *poll.Question `json:"poll,omitempty"`
 }
 
 // Target names the mark that an operation is about.
@@ -166,13 +174,14 @@ func ReadOp(data []byte) (Op, error) {
 	if !isV7(op.ID) {
 		return op, refusal.New(refusal.BadID)
 	}
-	return op, op.Step.check()
+	return op, op.Step.Check()
 }
 
 // MaxSteps is how many steps one operation may have.
 const MaxSteps = 500
 
-func (s Step) check() error {
+// Check refuses a step whose kind and body differ, and ids that are not version 7 UUIDs.
+func (s Step) Check() error {
 	for _, k := range [...]struct {
 		kind Kind
 		set  bool
@@ -200,7 +209,7 @@ func (s Step) check() error {
 		default:
 			return refusal.About(refusal.Malformed, "this cannot be one of many steps")
 		}
-		if err := one.check(); err != nil {
+		if err := one.Check(); err != nil {
 			return err
 		}
 	}

@@ -25,6 +25,8 @@ func (set Set) onto(e *lesson.Element) (before Set, err error) {
 	take(&e.Turn, &rest.Turn, &before.Turn)
 	take(&e.Z, &rest.Z, &before.Z)
 	take(&e.Group, &rest.Group, &before.Group)
+	take(&e.Layer, &rest.Layer, &before.Layer)
+	take(&e.Tray, &rest.Tray, &before.Tray)
 
 	switch e.Kind {
 	case lesson.KindNote:
@@ -75,6 +77,19 @@ func (set Set) onto(e *lesson.Element) (before Set, err error) {
 		take(&link.Title, &rest.Text, &before.Text)
 		take(&link.URL, &rest.URL, &before.URL)
 		e.Link = &link
+	case lesson.KindTable:
+		table := *e.Table
+		take(&table.Rows, &rest.Rows, &before.Rows)
+		e.Table = &table
+	case lesson.KindPoll:
+		question := *e.Poll
+		take(&question, &rest.Poll, &before.Poll)
+		e.Poll = &question
+	case lesson.KindCover:
+		cover := *e.Cover
+		take(&cover.Text, &rest.Text, &before.Text)
+		take(&cover.Tint, &rest.Tint, &before.Tint)
+		e.Cover = &cover
 	}
 	if rest != (Set{Mark: set.Mark}) {
 		return before, refusal.About(refusal.BadStyle, "this kind of mark has no such property")

@@ -34,7 +34,7 @@ func pollMark() lesson.Element {
 
 func rules(arrangement lesson.Arrangement, permission lesson.Permission) sheet.Rules {
 	return sheet.Rules{
-		Frame:   lesson.Frame{ID: "f", Arrangement: arrangement, Permission: permission, Fixed: []lesson.Element{pollMark()}},
+		Frame:   lesson.Frame{ID: "f", Arrangement: arrangement, Permission: permission, Prepared: []lesson.Element{pollMark()}},
 		Reached: true, Now: 1000, Polls: map[string]poll.Phase{"asked": poll.Open},
 	}
 }

@@ -12,6 +12,10 @@ const StudentLesson = lazy(() => import('./student/StudentLesson').then((m) => (
 const Teaching = lazy(() => import('./boards/Teaching').then((m) => ({ default: m.Teaching })))
 const SignIn = lazy(() => import('./boards/SignIn').then((m) => ({ default: m.SignIn })))
 const Boards = lazy(() => import('./boards/Boards').then((m) => ({ default: m.Boards })))
+const Prepare = lazy(() => import('./prepare/Prepare').then((m) => ({ default: m.Prepare })))
+const StartSession = lazy(() => import('./boards/StartSession').then((m) => ({ default: m.StartSession })))
+const TakeCopy = lazy(() => import('./boards/TakeCopy').then((m) => ({ default: m.TakeCopy })))
+const TryLesson = lazy(() => import('./student/TryLesson').then((m) => ({ default: m.TryLesson })))
 const Run = lazy(() => import('./run/Run').then((m) => ({ default: m.Run })))
 const RecordPage = lazy(() => import('./records/RecordPage').then((m) => ({ default: m.RecordPage })))
 
@@ -52,9 +56,13 @@ createRoot(document.getElementById('root')!).render(
           <Route path="/" element={<Start />} />
           <Route path="/join/:code" element={<Start />} />
           <Route path="/lesson/:session" element={<StudentLesson />} />
+          <Route path="/try/:board/:frame" element={<TryLesson />} />
           <Route element={<Teaching />}>
             <Route path="/sign-in" element={<SignIn />} />
             <Route path="/boards" element={<Boards />} />
+            <Route path="/boards/:board" element={<Prepare />} />
+            <Route path="/start/:board" element={<StartSession />} />
+            <Route path="/copy/:word" element={<TakeCopy />} />
             <Route path="/run/:session" element={<Run />} />
             <Route path="/records/:session" element={<RecordPage />} />
           </Route>

@@ -12,11 +12,14 @@ import (
 	"time"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
 	"alpenglow/core/poll"
+	"alpenglow/core/prepare"
 	"alpenglow/core/record"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
+	"alpenglow/core/template"
 	"alpenglow/live"
 	"alpenglow/web"
 )
@@ -26,11 +29,19 @@ var roots = []any{
 	live.Connect{}, live.Failure{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{}, live.Since{}, live.ChangesReply{},
 	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{}, session.Command{},
 	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
+	web.BoardReply{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{}, web.Edits{}, web.EditsReply{}, web.AddFrames{},
+	web.Intake{}, web.Rehearse{}, web.Rehearsing{}, web.TakeIllustration{}, web.Templates{}, web.NewTemplate{}, web.Library{}, prepare.Edit{}, paper.Drawing{},
 }
 
 // values lists what a named string may be.
 var values = map[reflect.Type][]string{
-	of[lesson.Paper]():        {string(lesson.PaperPlain), string(lesson.PaperDotted), string(lesson.PaperRuled), string(lesson.PaperSquared)},
+	of[paper.Kind]():          strs(paper.Kinds),
+	of[paper.Ruling]():        strs(paper.Rulings),
+	of[paper.Weight]():        strs(paper.Weights),
+	of[paper.Anchor]():        strs(paper.Anchors),
+	of[template.Group]():      strs(template.Groups),
+	of[lesson.Layer]():        strs(lesson.Layers),
+	of[web.IntakeState]():     {string(web.IntakeReading), string(web.IntakeDone), string(web.IntakeFailed)},
 	of[lesson.Arrangement]():  {string(lesson.WholeClass), string(lesson.Individual)},
 	of[lesson.Permission]():   {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
 	of[lesson.Form]():         strs(lesson.Forms),
@@ -51,6 +62,25 @@ var values = map[reflect.Type][]string{
 	of[session.CommandKind](): nil,
 	of[live.NewsKind]():       nil,
 	of[live.PassKind]():       nil,
+	of[prepare.Kind]():        nil,
+	of[web.SourceKind]():      nil,
+}
+
+// names are what types are called there that share their Go name with another.
+var names = map[reflect.Type]string{
+	of[paper.Kind]():     "PaperKind",
+	of[paper.Anchor]():   "LabelAnchor",
+	of[prepare.Edit]():   "BoardEdit",
+	of[prepare.Step]():   "BoardStep",
+	of[prepare.Frames](): "FrameList",
+	of[template.Group](): "TemplateGroup",
+}
+
+func called(t reflect.Type) string {
+	if name, ok := names[t]; ok {
+		return name
+	}
+	return t.Name()
 }
 
 func of[T any]() reflect.Type { return reflect.TypeFor[T]() }
@@ -67,7 +97,7 @@ func main() { os.Stdout.WriteString(Generate()) }
 
 // Generate gives the whole TypeScript file.
 func Generate() string {
-	g := &generator{written: map[reflect.Type]bool{}}
+	g := &generator{written: map[reflect.Type]bool{}, taken: map[string]bool{}}
 	for _, root := range roots {
 		g.name(reflect.TypeOf(root))
 	}
@@ -76,6 +106,7 @@ func Generate() string {
 
 type generator struct {
 	written map[reflect.Type]bool
+	taken   map[string]bool
 	out     []string
 }
 
@@ -108,14 +139,24 @@ func (g *generator) name(t reflect.Type) string {
 		}
 		if !g.written[t] {
 			g.written[t] = true
-			g.out = append(g.out, fmt.Sprintf("export type %s = %s;\n", t.Name(), union(list)))
+			g.out = append(g.out, g.declare(t, union(list)))
 		}
-		return t.Name()
+		return called(t)
 	case reflect.Struct:
 		g.object(t)
-		return t.Name()
+		return called(t)
 	}
 	panic("no TypeScript for " + t.String())
+}
+
+// declare writes a type out; two of one name would be one in TypeScript.
+func (g *generator) declare(t reflect.Type, as string) string {
+	name := called(t)
+	if g.taken[name] {
+		panic("two types are called " + name)
+	}
+	g.taken[name] = true
+	return fmt.Sprintf("export type %s = %s;\n", name, as)
 }
 
 func union(list []string) string {
@@ -143,7 +184,7 @@ func (g *generator) object(t reflect.Type) {
 				continue
 			}
 			g.object(f.Type)
-			beside = append(beside, f.Type.Name())
+			beside = append(beside, called(f.Type))
 			continue
 		}
 		name, options, _ := strings.Cut(f.Tag.Get("json"), ",")
@@ -165,7 +206,7 @@ func (g *generator) object(t reflect.Type) {
 	if len(own) > 0 || len(beside) == 0 {
 		parts = append([]string{"{\n" + strings.Join(own, "") + "}"}, beside...)
 	}
-	g.out = append(g.out, fmt.Sprintf("export type %s = %s;\n", t.Name(), strings.Join(parts, " & ")))
+	g.out = append(g.out, g.declare(t, strings.Join(parts, " & ")))
 }
 
 func (g *generator) unites(t reflect.Type) bool {

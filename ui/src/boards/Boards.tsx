@@ -1,14 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { Play } from 'lucide-react'
-import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useNavigate } from 'react-router'
-import { Thumbnail } from '../frame/Thumbnail'
 import { Button } from '../kit/Button'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
-import type { BoardItem, Boards as Reply, ClassItem, Code, Me, SessionItem, Started } from '../wire/types.gen'
+import type { Boards as Reply, Me, SessionItem } from '../wire/types.gen'
 import { when } from '../words/words'
+import { NewBoard } from './NewBoard'
+import { Shelf } from './Shelf'
 
 /** The teacher's boards, what runs now, and the records. */
 export function Boards() {
@@ -65,9 +64,12 @@ export function Boards() {
           </section>
         )}
         <section aria-labelledby="boards">
-          <h1 id="boards" className="mb-3 text-3xl">
-            {t('boards.title')}
-          </h1>
+          <div className="mb-3 flex flex-wrap items-center gap-3">
+            <h1 id="boards" className="grow text-3xl">
+              {t('boards.title')}
+            </h1>
+            <NewBoard />
+          </div>
           {list.isPending && <p role="status">{t('loading')}</p>}
           {list.isError && (
             <p role="alert">
@@ -79,11 +81,7 @@ export function Boards() {
               {t('boards.empty')}
             </p>
           )}
-          <ul className="grid gap-5 sm:grid-cols-2 lg:grid-cols-3">
-            {list.data?.boards.map((board) => (
-              <BoardCard key={board.id} board={board} classes={list.data.classes} />
-            ))}
-          </ul>
+          {list.data && list.data.boards.length > 0 && <Shelf boards={list.data.boards} />}
         </section>
         {list.data && (
           <section aria-labelledby="records">
@@ -115,70 +113,16 @@ function SessionName({ session }: { session: SessionItem }) {
   const { t } = useTranslation()
   return (
     <span>
+      {session.practice && (
+        <span className="me-2 rounded-md bg-amber-soft px-1.5 py-0.5 text-sm font-semibold text-amber">
+          {t('boards.practice')}
+        </span>
+      )}
       <b className="font-semibold">{session.className ? t('boards.with', session) : session.title}</b>
       <span className="text-slate">
         {' · '}
         {when(session.startedAt)} · {t('boards.students', { count: session.students })}
       </span>
     </span>
-  )
-}
-
-function BoardCard({ board, classes }: { board: BoardItem; classes: ClassItem[] }) {
-  const { t } = useTranslation()
-  const navigate = useNavigate()
-  const [chosen, setChosen] = useState(classes[0]?.id ?? '')
-  const [problem, setProblem] = useState<Code | null>(null)
-  const [busy, setBusy] = useState(false)
-
-  async function start() {
-    setBusy(true)
-    try {
-      const { session } = await call<Started>('POST', `/boards/${board.id}/sessions`, { class: chosen })
-      void navigate(`/run/${session}`)
-    } catch (error) {
-      setProblem(codeOf(error))
-      setBusy(false)
-    }
-  }
-
-  return (
-    <li className="overflow-hidden rounded-2xl border border-line bg-paper">
-      <div className="border-b border-line">
-        <Thumbnail frame={board.first} marks={[]} width={480} label={board.first.title} />
-      </div>
-      <div className="flex flex-col gap-3 p-4">
-        <div>
-          <h2 className="text-lg">{board.title}</h2>
-          <p className="text-sm text-slate">
-            {t('boards.frames', { count: board.frames })} · {t('boards.changed', { when: when(board.changedAt) })}
-          </p>
-        </div>
-        <label className="flex items-center gap-2 text-sm">
-          <span className="font-semibold">{t('boards.class')}</span>
-          <select
-            className="grow rounded-lg border border-edge bg-paper px-2 py-1.5"
-            value={chosen}
-            onChange={(e) => setChosen(e.target.value)}
-          >
-            {classes.map((c) => (
-              <option key={c.id} value={c.id}>
-                {t('boards.classOption', { name: c.name, count: c.students })}
-              </option>
-            ))}
-            <option value="">{t('boards.noClass')}</option>
-          </select>
-        </label>
-        <Button look="main" disabled={busy} aria-label={t('boards.startOf', board)} onClick={() => void start()}>
-          <Play size={17} aria-hidden="true" />
-          {t('boards.start')}
-        </Button>
-        {problem && (
-          <p role="alert" className="font-semibold text-rose">
-            {t(`refusal.${problem}`)}
-          </p>
-        )}
-      </div>
-    </li>
   )
 }

@@ -1,6 +1,7 @@
-import { useLayoutEffect, useRef, type ReactNode } from 'react'
+import { useLayoutEffect, useMemo, useRef, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Element, Frame } from '../wire/types.gen'
+import { fixedOn } from '../wire/pieces'
 import { FRAME, PROMPT } from './geometry'
 import { useHand } from './hand'
 import { Marks } from './Marks'
@@ -16,6 +17,8 @@ type Props = {
   prompt: boolean
   /** Paints a poll of the frame; left out where polls are shown elsewhere. */
   poll?: (mark: Element & { kind: 'poll' }) => ReactNode
+  /** Paints a cover that somebody may lift. */
+  cover?: (mark: Element & { kind: 'cover' }) => ReactNode
   /** Lies over everything, in frame units. */
   over?: ReactNode
 }
@@ -25,8 +28,9 @@ type Props = {
  * fits its place; zoom goes into it. Moving and zooming change one transform
  * and paint nothing anew.
  */
-export function FrameView({ frame, marks, prompt, poll, over }: Props) {
+export function FrameView({ frame, marks, prompt, poll, cover, over }: Props) {
   const { t } = useTranslation()
+  const fixed = useMemo(() => fixedOn(frame), [frame])
   const hand = useHand()
   const viewport = useRef<HTMLDivElement>(null)
   const world = useRef<HTMLDivElement>(null)
@@ -78,22 +82,23 @@ export function FrameView({ frame, marks, prompt, poll, over }: Props) {
         aria-label={t('frame.label', { title: frame.title })}
         // Places on a frame count from the left in every language; words find their own direction.
         dir="ltr"
-        className="absolute top-0 left-0 origin-top-left overflow-clip bg-paper shadow-[0_1px_8px] shadow-night/15"
+        className="absolute top-0 left-0 origin-top-left overflow-clip bg-ground shadow-[0_1px_8px] shadow-night/15"
         style={{ width: FRAME.width, height: FRAME.height }}
         data-part="frame"
+        data-dark={frame.paper.dark ? '' : undefined}
       >
         <Paper paper={frame.paper} />
         {prompt && (
           <h2
             dir="auto"
-            className="pointer-events-none absolute leading-[1.15]"
+            className="pointer-events-none absolute leading-[1.15] text-on-ground"
             style={{ left: PROMPT.x, top: PROMPT.y, width: PROMPT.width, fontSize: PROMPT.size }}
           >
             {frame.prompt}
           </h2>
         )}
-        <Marks marks={frame.fixed} all={marks} poll={poll} fixed />
-        <Marks marks={marks} all={marks} />
+        <Marks marks={fixed} all={fixed} poll={poll} cover={cover} fixed />
+        <Marks marks={marks} all={marks} poll={poll} cover={cover} />
         {/* A layer of its own: what grows here does not repaint the marks below. */}
         <div ref={tools} className="pointer-events-none absolute inset-0 will-change-transform" data-part="tools">
           {over}

@@ -35,6 +35,8 @@ type Props = {
   redo: (() => void) | null
   onPicture: () => void
   onLink: () => void
+  /** More tools. */
+  tools?: ReactNode
   /** More for the ledge: what a teacher may do with the selected mark, the saved sign. */
   children?: ReactNode
 }
@@ -47,7 +49,7 @@ const nibs: Array<{ tool: Tool; icon: LucideIcon }> = [
 ]
 
 /** The tools, lying under the frame, with what the chosen one offers right on the ledge. */
-export function Ledge({ works, undo, redo, onPicture, onLink, children }: Props) {
+export function Ledge({ works, undo, redo, onPicture, onLink, tools, children }: Props) {
   const { t } = useTranslation()
   const hand = useHand()
   const tool = useHandState((s) => s.tool)
@@ -124,6 +126,7 @@ export function Ledge({ works, undo, redo, onPicture, onLink, children }: Props)
                 <ToolButton icon={Stamp} {...named('stamp')} on={tool === 'stamp'} onClick={() => hold('stamp')} />
                 <ToolButton icon={Image} {...named('picture')} onClick={onPicture} />
                 <ToolButton icon={Link2} {...named('link')} onClick={onLink} />
+                {tools}
                 <ToolButton
                   icon={MousePointerClick}
                   {...named('pointer')}

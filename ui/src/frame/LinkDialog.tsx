@@ -24,7 +24,7 @@ export default function LinkDialog({ onClose }: { onClose: () => void }) {
     }
     const mark = uuidv7()
     const [w, h] = [520, 100]
-    const place = freePlace([...hand.ground.frame.fixed, ...hand.ground.marks], w, h, hand.middle())
+    const place = freePlace([...hand.ground.frame.prepared, ...hand.ground.marks], w, h, hand.middle())
     hand.do([
       {
         kind: 'add',

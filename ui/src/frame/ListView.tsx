@@ -34,7 +34,7 @@ export default function ListView({ frame, marks, onClose }: Props) {
       50,
     )
   }
-  const prepared = frame.fixed.filter((m) => textOf(m) || m.kind === 'table' || m.kind === 'poll')
+  const prepared = frame.prepared.filter((m) => textOf(m) || m.kind === 'table' || m.kind === 'poll')
   return (
     <Dialog open wide onOpenChange={onClose} title={t('list.title', { title: frame.title })} text={frame.prompt}>
       {prepared.length > 0 && (

@@ -19,7 +19,7 @@ import {
 import { lazy, Suspense, useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
-import { useLesson } from '../wire/useLesson'
+import { useBench } from '../wire/useLesson'
 import type { Element, Tint } from '../wire/types.gen'
 import { isWritten, textOf } from './geometry'
 import { useHand, useHandState } from './hand'
@@ -51,7 +51,7 @@ const inkOf = (m: Element) =>
 export default function MarkOffers({ children }: { children?: ReactNode }) {
   const { t } = useTranslation()
   const hand = useHand()
-  const lesson = useLesson()
+  const lesson = useBench()
   useStore(lesson.state, (s) => s.sheets)
   useHandState((s) => s.selected)
   const [arranging, setArranging] = useState(false)

@@ -1,6 +1,7 @@
-import { memo, useMemo, type ReactNode } from 'react'
+import { lazy, memo, Suspense, useMemo, type ReactNode } from 'react'
 import type { Element } from '../wire/types.gen'
 import { boundsOf, overlaps, type Box } from './geometry'
+import { CoverMark } from './marks/CoverMark'
 import { ConnectorMark } from './marks/ConnectorMark'
 import { ShapeMark } from './marks/ShapeMark'
 import { StrokeMark } from './marks/StrokeMark'
@@ -8,11 +9,15 @@ import { LinkMark, PictureMark, StampMark } from './marks/SmallMarks'
 import { TableMark } from './marks/TableMark'
 import { WrittenMark } from './marks/WrittenMark'
 
+// Only where boards are prepared are these picked up.
+const PreparedMark = lazy(() => import('./marks/PreparedMark'))
+
 type Props = {
   marks: readonly Element[]
   /** All marks that connectors may be attached to. */
   all: readonly Element[]
   poll?: (mark: Element & { kind: 'poll' }) => ReactNode
+  cover?: (mark: Element & { kind: 'cover' }) => ReactNode
   /** What was prepared: nobody picks it up. */
   fixed?: boolean
 }
@@ -50,13 +55,13 @@ function partsOf(marks: readonly Element[]): Part[] {
 }
 
 /** All marks of a frame. */
-export function Marks({ marks, all, poll, fixed = false }: Props) {
+export function Marks({ marks, all, poll, cover, fixed = false }: Props) {
   const parts = useMemo(() => partsOf(marks), [marks])
   return (
     <>
       {parts.map((part) =>
         'mark' in part ? (
-          <One key={part.mark.id} mark={part.mark} poll={poll} fixed={fixed} />
+          <One key={part.mark.id} mark={part.mark} poll={poll} cover={cover} fixed={fixed} />
         ) : (
           <Run key={part.run[0]!.id} run={part.run} all={all} fixed={fixed} />
         ),
@@ -65,7 +70,15 @@ export function Marks({ marks, all, poll, fixed = false }: Props) {
   )
 }
 
-const One = memo(function One({ mark, poll, fixed }: { mark: Element; poll: Props['poll']; fixed: boolean }) {
+type OneProps = Pick<Props, 'poll' | 'cover'> & { mark: Element; fixed: boolean }
+
+const One = memo(function One({ mark, poll, cover, fixed }: OneProps) {
+  if (!fixed && (mark.kind === 'table' || mark.kind === 'poll' || mark.kind === 'cover'))
+    return (
+      <Suspense fallback={null}>
+        <PreparedMark mark={mark} />
+      </Suspense>
+    )
   switch (mark.kind) {
     case 'note':
     case 'text':
@@ -80,6 +93,8 @@ const One = memo(function One({ mark, poll, fixed }: { mark: Element; poll: Prop
       return <LinkMark mark={mark} fixed={fixed} />
     case 'table':
       return <TableMark mark={mark} />
+    case 'cover':
+      return cover ? cover(mark) : <CoverMark mark={mark} />
     case 'poll':
       return poll ? (
         <div

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
 import type { Growing } from '../wire/passing'
-import { useLesson } from '../wire/useLesson'
+import { useBench } from '../wire/useLesson'
 import { token } from './colours'
 import { FRAME } from './geometry'
 
@@ -10,7 +10,7 @@ import { FRAME } from './geometry'
  * for good, the canvas is painted anew without it.
  */
 export function OthersLines({ sheet }: { sheet: string }) {
-  const { passing } = useLesson()
+  const { passing } = useBench()
   const canvas = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
     const at = canvas.current

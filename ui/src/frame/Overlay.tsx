@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { hueOf } from '../kit/people'
-import { useLesson } from '../wire/useLesson'
+import { useBench } from '../wire/useLesson'
 import type { Element, Nib } from '../wire/types.gen'
 import { inkFill } from './colours'
 import { boundsOf, FRAME } from './geometry'
@@ -10,7 +10,7 @@ import { ShapeMark } from './marks/ShapeMark'
 import { StampMark } from './marks/SmallMarks'
 import { Line } from './marks/ConnectorMark'
 
-const shines = (nib: Nib | undefined) => (nib === 'highlighter' ? 'opacity-40 mix-blend-multiply' : '')
+const shines = (nib: Nib | undefined) => (nib === 'highlighter' ? 'shines' : '')
 
 /** What lies over the marks while a hand works: the growing line, the new shape, boxes and guides, what others do. */
 export function Overlay({ sheet, marks }: { sheet: string | null; marks: readonly Element[] }) {
@@ -152,7 +152,7 @@ const Glow = ({ x, y }: { x: number; y: number }) => (
 
 /** Others' pointers, each with a name; they fade when they rest. */
 function Pointers({ sheet }: { sheet: string }) {
-  const { passing } = useLesson()
+  const { passing } = useBench()
   const hand = useHand()
   const [pointers, setPointers] = useState<Array<{ by: string; x: number; y: number }>>([])
   useEffect(

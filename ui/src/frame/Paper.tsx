@@ -1,27 +1,60 @@
-import { useId } from 'react'
-import type { Frame } from '../wire/types.gen'
-import { FRAME, GRID } from './geometry'
+import type { Drawing, Paper as PaperOf } from '../wire/types.gen'
+import { useGround } from '../wire/ground'
+import { FRAME } from './geometry'
+import { pictureURL } from './pictures'
+
+const weights: Record<Drawing['lines'][number]['weight'], string> = {
+  fine: 'fill-none stroke-grid',
+  base: 'fill-none stroke-rule',
+  guide: 'fill-none stroke-grid',
+  firm: 'fill-none stroke-night',
+  dots: 'fill-line stroke-none',
+}
 
 /** The ground of a frame. */
-export function Paper({ paper }: { paper: Frame['paper'] }) {
-  const id = useId()
-  const step = GRID[paper]
+export function Paper({ paper }: { paper: PaperOf }) {
+  const drawing = useGround(paper)
+  if (paper.kind === 'picture')
+    return (
+      <img
+        src={pictureURL(paper.picture ?? '')}
+        alt={paper.alt ?? ''}
+        draggable={false}
+        className="pointer-events-none absolute inset-0 size-full object-contain"
+      />
+    )
   return (
     <svg
-      aria-hidden="true"
-      className="pointer-events-none absolute inset-0 fill-none stroke-grid"
+      aria-hidden={drawing.labels.length === 0}
+      role={drawing.labels.length > 0 ? 'img' : undefined}
+      aria-label={drawing.labels.length > 0 ? drawing.labels.map((l) => l.text).join(' ') : undefined}
+      className="pointer-events-none absolute inset-0"
       width={FRAME.width}
       height={FRAME.height}
       strokeWidth="2"
     >
-      {step > 0 && (
-        <pattern id={id} width={step} height={step} patternUnits="userSpaceOnUse">
-          {paper === 'squared' && <path d={`M${step} 0V${step}H0`} />}
-          {paper === 'ruled' && <path d={`M0 ${step}H${step}`} />}
-          {paper === 'dotted' && <circle cx={step / 2} cy={step / 2} r="2.4" className="fill-line stroke-none" />}
-        </pattern>
-      )}
-      {step > 0 && <rect width="100%" height="100%" fill={`url(#${id})`} stroke="none" />}
+      {drawing.lines.map((line) => (
+        <path
+          key={line.weight}
+          d={line.path}
+          className={weights[line.weight]}
+          strokeWidth={line.weight === 'firm' ? 3 : 2}
+          strokeDasharray={line.weight === 'guide' ? '14 10' : undefined}
+        />
+      ))}
+      {drawing.labels.map((label, i) => (
+        <text
+          key={i}
+          x={label.x}
+          y={label.y}
+          fontSize={label.size}
+          textAnchor={label.anchor}
+          dominantBaseline="central"
+          className="fill-night"
+        >
+          {label.text}
+        </text>
+      ))}
     </svg>
   )
 }

@@ -17,7 +17,10 @@ export function SelectionBox({ marks }: { marks: readonly Element[] }) {
   const tool = useHandState((s) => s.tool)
   const [pull, setPull] = useState<Pull | null>(null)
   const start = useRef<{ x: number; y: number } | null>(null)
-  const mine = marks.filter((m) => selected.has(m.id) && hand.mayChange(m))
+  const mine = marks.filter((m) => selected.has(m.id) && hand.mayMove(m))
+  // Pieces keep their size, and what bears a table or a poll stands upright.
+  const resizes = mine.every(hand.mayChange)
+  const turns = mine.every((m) => !['cover', 'poll', 'table'].includes(m.kind))
   if (tool !== 'select' || editing || shift || mine.length === 0) return null
   const single = mine.length === 1 ? mine[0]! : null
   if (single?.kind === 'connector') return <Ends mark={single} marks={marks} />
@@ -104,32 +107,36 @@ export function SelectionBox({ marks }: { marks: readonly Element[] }) {
         borderStyle: pull || mine.length > 1 ? 'dashed' : 'solid',
       }}
     >
-      <span
-        {...corner}
-        data-part="resize"
-        className={`${grip} cursor-nwse-resize`}
-        style={{
-          right: `calc(var(--u) * -11px)`,
-          bottom: `calc(var(--u) * -11px)`,
-          width: size,
-          height: size,
-          borderWidth: 'calc(var(--u) * 3px)',
-        }}
-      />
-      <span
-        {...knob}
-        data-part="turn"
-        className={`${grip} grid cursor-grab place-items-center text-dusk`}
-        style={{
-          left: `calc(50% - var(--u) * 13px)`,
-          bottom: `calc(var(--u) * -42px)`,
-          width: 'calc(var(--u) * 26px)',
-          height: 'calc(var(--u) * 26px)',
-          borderWidth: 'calc(var(--u) * 2px)',
-        }}
-      >
-        <RotateCw style={{ width: 'calc(var(--u) * 14px)', height: 'calc(var(--u) * 14px)' }} />
-      </span>
+      {resizes && (
+        <span
+          {...corner}
+          data-part="resize"
+          className={`${grip} cursor-nwse-resize`}
+          style={{
+            right: `calc(var(--u) * -11px)`,
+            bottom: `calc(var(--u) * -11px)`,
+            width: size,
+            height: size,
+            borderWidth: 'calc(var(--u) * 3px)',
+          }}
+        />
+      )}
+      {turns && (
+        <span
+          {...knob}
+          data-part="turn"
+          className={`${grip} grid cursor-grab place-items-center text-dusk`}
+          style={{
+            left: `calc(50% - var(--u) * 13px)`,
+            bottom: `calc(var(--u) * -42px)`,
+            width: 'calc(var(--u) * 26px)',
+            height: 'calc(var(--u) * 26px)',
+            borderWidth: 'calc(var(--u) * 2px)',
+          }}
+        >
+          <RotateCw style={{ width: 'calc(var(--u) * 14px)', height: 'calc(var(--u) * 14px)' }} />
+        </span>
+      )}
       {!!pull?.degrees && (
         <span
           className="absolute top-full left-1/2 rounded bg-night px-1 text-paper"

@@ -30,13 +30,15 @@ export function useUploads(hand: Hand): UploadsHere {
       const id = uuidv7()
       const change = (part: Partial<Upload>) =>
         setRunning((all) => all.map((u) => (u.id === id ? { ...u, ...part } : u)))
-      const { done, cancel } = send<Uploaded>(`/sessions/${handRef.current.lesson.session}/pictures`, file, (share) =>
-        change({ share }),
+      const { done, cancel } = send<Uploaded>(
+        `${handRef.current.bench.pictures}?name=${encodeURIComponent(file.name)}`,
+        file,
+        (share) => change({ share }),
       )
       setRunning((all) => [...all, { id, name: file.name, share: 0, cancel }])
       done
         .then((picture) => lay(handRef.current, picture, at))
-        .catch((error: unknown) => error instanceof Refused && handRef.current.lesson.tell(error.code))
+        .catch((error: unknown) => error instanceof Refused && handRef.current.bench.tell(error.code))
         .finally(() => setRunning((all) => all.filter((u) => u.id !== id)))
     }
   }, [])
@@ -54,7 +56,7 @@ function lay(hand: Hand, { picture, width, height }: Uploaded, at?: Point) {
   const { frame, marks } = hand.ground
   const place = at
     ? inside(at.x - w / 2, at.y - h / 2, w, h)
-    : freePlace([...frame.fixed, ...marks], w, h, hand.middle())
+    : freePlace([...frame.prepared, ...marks], w, h, hand.middle())
   const mark = uuidv7()
   hand.do([
     {

@@ -3,8 +3,9 @@ import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
 import { useNarrow } from '../kit/useNarrow'
 import { preview, underEraser } from '../wire/apply'
+import { laid } from '../wire/pieces'
 import type { Element, Frame } from '../wire/types.gen'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useBench, useBenchState } from '../wire/useLesson'
 import { Announcer } from './Announcer'
 import { AuthorCard } from './AuthorCard'
 import { useClipboard } from './clipboard'
@@ -15,6 +16,7 @@ import { keyOnFrame } from './keys'
 import { Ledge } from './Ledge'
 import { Offer } from './Offer'
 import { Overlay } from './Overlay'
+import { Tray } from './Tray'
 import { Uploads, useUploads, type UploadsHere } from './Uploads'
 import { SelectionBox } from './SelectionBox'
 import { ViewControls } from './View'
@@ -37,8 +39,15 @@ type Props = {
   prompt?: boolean
   tool?: Tool
   poll?: (mark: Element & { kind: 'poll' }) => ReactNode
+  cover?: (mark: Element & { kind: 'cover' }) => ReactNode
+  /** The frame itself is prepared here: its own marks are those on the sheet. */
+  preparing?: boolean
   /** More on the ledge, for the mark that is selected. */
   more?: (selected: Element | null) => ReactNode
+  /** More tools. */
+  tools?: ReactNode
+  /** Windows of this frame. */
+  children?: ReactNode
 }
 
 /** The keys of the workplace, and pictures dropped on it. */
@@ -81,14 +90,33 @@ function useListening(at: RefObject<HTMLDivElement | null>, hand: Hand, { ask, a
 export type Window = 'help' | 'link' | 'list' | 'tour'
 
 /** A frame with its ledge: everything a hand can do on it. */
-export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool = 'select', poll, more }: Props) {
+export function Workplace({
+  frame,
+  sheet,
+  marks: onSheet,
+  me,
+  mayAdd,
+  prompt = true,
+  tool = 'select',
+  poll,
+  cover,
+  preparing = false,
+  more,
+  tools,
+  children,
+}: Props) {
   const { t } = useTranslation()
-  const lesson = useLesson()
-  const people = useLessonState((s) => s.people)
-  const canUndo = useLessonState((s) => sheet !== null && s.canUndo.has(sheet))
-  const canRedo = useLessonState((s) => sheet !== null && s.canRedo.has(sheet))
+  const bench = useBench()
+  const people = useBenchState((s) => s.people)
+  const canUndo = useBenchState((s) => sheet !== null && s.canUndo.has(sheet))
+  const canRedo = useBenchState((s) => sheet !== null && s.canRedo.has(sheet))
   const works = mayAdd && sheet !== null
-  const [hand] = useState(() => new Hand(lesson, { frame, sheet, marks, saved: marks, me, works }, tool))
+  const { marks, tray } = useMemo(
+    () =>
+      preparing ? { marks: onSheet.filter((m) => !m.tray), tray: onSheet.filter((m) => m.tray) } : laid(frame, onSheet),
+    [frame, onSheet, preparing],
+  )
+  const [hand] = useState(() => new Hand(bench, { frame, sheet, marks, saved: marks, me, works, preparing }, tool))
   const [open, setOpen] = useState<Window | null>(null)
   const narrow = useNarrow()
   const at = useRef<HTMLDivElement>(null)
@@ -112,7 +140,7 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
     return draft && !all.some((m) => m.id === draft.id) ? [...all, draftMark(draft, settings, me)] : all
   }, [marks, erasing, draft, settings, me, works, hand])
 
-  hand.stand({ frame, sheet, marks: shown, saved: marks, me, works }, (author) =>
+  hand.stand({ frame, sheet, marks: shown, saved: marks, me, works, preparing }, (author) =>
     author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),
   )
   useEffect(() => hand.set({ writesBelow: narrow }), [hand, narrow])
@@ -134,25 +162,29 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
         <p id="mark-keys" hidden>
           {t('frame.keys')}
         </p>
-        <div className="relative min-h-0 grow p-2">
-          <FrameView
-            frame={frame}
-            marks={shown}
-            prompt={prompt}
-            poll={poll}
-            over={
-              <>
-                <Overlay sheet={sheet} marks={shown} />
-                <SelectionBox marks={shown} />
-              </>
-            }
-          />
-          <AuthorCard marks={shown} />
-          <ViewButton marks={shown} onOpen={setOpen} />
-          <TourOffer onOpen={setOpen} />
-          <ViewControls marks={shown} />
-          <Offer />
-          <Uploads uploads={uploads} />
+        <div className="flex min-h-0 grow max-sm:flex-col">
+          {tray.length > 0 && <Tray pieces={tray} />}
+          <div className="relative min-h-0 grow p-2">
+            <FrameView
+              frame={frame}
+              marks={shown}
+              prompt={prompt}
+              poll={poll}
+              cover={cover}
+              over={
+                <>
+                  <Overlay sheet={sheet} marks={shown} />
+                  <SelectionBox marks={shown} />
+                </>
+              }
+            />
+            <AuthorCard marks={shown} />
+            <ViewButton marks={shown} onOpen={setOpen} />
+            <TourOffer onOpen={setOpen} />
+            <ViewControls marks={shown} />
+            <Offer />
+            <Uploads uploads={uploads} />
+          </div>
         </div>
         {writing && (
           <div className="flex items-end gap-2 border-t border-line bg-mist p-3">
@@ -174,10 +206,12 @@ export function Workplace({ frame, sheet, marks, me, mayAdd, prompt = true, tool
           redo={canRedo && sheet !== null ? hand.redo : null}
           onPicture={uploads.ask}
           onLink={() => setOpen('link')}
+          tools={tools}
         >
           {more?.(one)}
         </Ledge>
-        <Announcer marks={marks} />
+        {children}
+        <Announcer marks={onSheet} />
         <Suspense fallback={null}>
           {open === 'help' && <Help onClose={() => setOpen(null)} />}
           {open === 'link' && <LinkDialog onClose={() => setOpen(null)} />}

@@ -38,7 +38,7 @@ export function Writing({ mark }: { mark: Element }) {
     at?.focus({ preventScroll: true })
     at?.setSelectionRange(at.value.length, at.value.length)
     const { sheet } = hand.ground
-    const still = sheet === null ? 0 : setInterval(() => hand.lesson.passing.edit(sheet, mark.id), STILL_MS)
+    const still = sheet === null ? 0 : setInterval(() => hand.bench.passing.edit(sheet, mark.id), STILL_MS)
     return () => {
       clearInterval(still)
       save.current()

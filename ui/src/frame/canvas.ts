@@ -1,6 +1,7 @@
 import type { Element, Frame, Tint } from '../wire/types.gen'
-import { token } from './colours'
-import { CELL, columnWidths, endsOf, FRAME, GRID, LINE, NOTE, PROMPT, SHAPE_TEXT } from './geometry'
+import { groundOf } from '../wire/ground'
+import { fixedOn, laid } from '../wire/pieces'
+import { boundsOf, CELL, columnWidths, endsOf, FRAME, LINE, NOTE, PROMPT, SHAPE_TEXT } from './geometry'
 import { headPath, shapePath, strokePath } from './outline'
 import { pictureURL } from './pictures'
 import { stampPaths, stampToken } from './stamps'
@@ -8,6 +9,10 @@ import { stampPaths, stampToken } from './stamps'
 type Context = CanvasRenderingContext2D
 const family = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--font-${name}`)
 const font = (size: number, weight = 400) => `${weight} ${size}px ${family('sans')}`
+
+/** The colours of the canvas that is being painted; a dark frame has some of its own. */
+let colours = getComputedStyle(document.documentElement)
+const token = (name: string) => colours.getPropertyValue(`--color-${name}`)
 
 const pictures = new Map<string, HTMLImageElement>()
 
@@ -33,14 +38,16 @@ export function paint(
   ratio: number,
   again: () => void = () => {},
 ) {
+  canvas.toggleAttribute('data-dark', frame.paper.dark === true)
+  colours = getComputedStyle(canvas.isConnected ? canvas : document.documentElement)
   canvas.width = Math.round(width * ratio)
   canvas.height = Math.round((canvas.width * FRAME.height) / FRAME.width)
   const to = canvas.getContext('2d')
   if (!to) return
   to.scale(canvas.width / FRAME.width, canvas.width / FRAME.width)
   to.textBaseline = 'top'
-  paper(to, frame)
-  to.fillStyle = token('night')
+  paper(to, frame, again)
+  to.fillStyle = token('on-ground')
   to.font = `650 ${PROMPT.size}px ${family('display')}`
   lines(to, frame.prompt, PROMPT.width).forEach((line, i) =>
     to.fillText(line, PROMPT.x, PROMPT.y + i * PROMPT.size * 1.15),
@@ -48,45 +55,93 @@ export function paint(
   const answers = new Map(
     marks.flatMap((m) => (m.kind === 'answer' ? [[m.answer.poll, m.answer.choice] as const] : [])),
   )
-  const all = [...(frame.fixed ?? []), ...marks]
+  const all: readonly Element[] = [...fixedOn(frame), ...laid(frame, marks).marks]
   const find = (id: string) => all.find((m) => m.id === id)
   for (const mark of all) {
-    if (mark.removedBy) continue
-    to.save()
-    to.globalAlpha = mark.hidden ? 0.4 : 1
-    if (mark.kind === 'connector') connector(to, mark, find)
-    else if (mark.kind === 'stroke') stroke(to, mark)
-    else {
-      to.translate(mark.x, mark.y)
-      if (mark.turn) {
-        to.translate(mark.w / 2, mark.h / 2)
-        to.rotate((mark.turn * Math.PI) / 180)
-        to.translate(-mark.w / 2, -mark.h / 2)
-      }
-      one(to, mark, answers, again)
-    }
-    to.restore()
+    if (!mark.removedBy && !mark.tray) lay(to, mark, find, answers, again)
   }
 }
 
-function paper(to: Context, { paper }: Frame) {
-  to.fillStyle = token('paper')
+/** Paints one mark alone, no larger than a box in CSS pixels. */
+export function paintPiece(
+  canvas: HTMLCanvasElement,
+  mark: Element,
+  width: number,
+  height: number,
+  ratio: number,
+  again: () => void,
+) {
+  const box = boundsOf(mark)
+  const rim = 6
+  const k = Math.min(width / (box.w + 2 * rim), height / (box.h + 2 * rim), 0.6)
+  colours = getComputedStyle(canvas)
+  canvas.width = Math.ceil((box.w + 2 * rim) * k * ratio)
+  canvas.height = Math.ceil((box.h + 2 * rim) * k * ratio)
+  canvas.style.width = `${canvas.width / ratio}px`
+  const to = canvas.getContext('2d')
+  if (!to) return
+  to.scale(k * ratio, k * ratio)
+  to.translate(rim - box.x, rim - box.y)
+  to.textBaseline = 'top'
+  lay(to, mark, () => undefined, new Map(), again)
+}
+
+/** Paints a mark where it lies. */
+function lay(
+  to: Context,
+  mark: Element,
+  find: (id: string) => Element | undefined,
+  answers: Map<string, string>,
+  again: () => void,
+) {
+  to.save()
+  to.globalAlpha = mark.hidden ? 0.4 : 1
+  if (mark.kind === 'connector') connector(to, mark, find)
+  else if (mark.kind === 'stroke') stroke(to, mark)
+  else {
+    to.translate(mark.x, mark.y)
+    if (mark.turn) {
+      to.translate(mark.w / 2, mark.h / 2)
+      to.rotate((mark.turn * Math.PI) / 180)
+      to.translate(-mark.w / 2, -mark.h / 2)
+    }
+    one(to, mark, answers, again)
+  }
+  to.restore()
+}
+
+const groundTokens = { fine: 'grid', base: 'rule', guide: 'grid', firm: 'on-ground', dots: 'line' } as const
+
+function paper(to: Context, { paper }: Frame, again: () => void) {
+  to.fillStyle = token('ground')
   to.fillRect(0, 0, FRAME.width, FRAME.height)
-  const step = GRID[paper]
-  if (step === 0) return
-  to.strokeStyle = token('grid')
-  to.fillStyle = token('line')
-  to.lineWidth = 2
-  to.beginPath()
-  if (paper === 'dotted') {
-    for (let y = step / 2; y < FRAME.height; y += step)
-      for (let x = step / 2; x < FRAME.width; x += step) to.rect(x - 2, y - 2, 4, 4)
-    to.fill()
+  if (paper.kind === 'picture') {
+    const image = pictureOf(paper.picture ?? '', again)
+    if (!image) return
+    const k = Math.min(FRAME.width / image.naturalWidth, FRAME.height / image.naturalHeight)
+    const [w, h] = [k * image.naturalWidth, k * image.naturalHeight]
+    to.drawImage(image, (FRAME.width - w) / 2, (FRAME.height - h) / 2, w, h)
     return
   }
-  for (let y = step; y < FRAME.height; y += step) to.rect(0, y, FRAME.width, 0)
-  if (paper === 'squared') for (let x = step; x < FRAME.width; x += step) to.rect(x, 0, 0, FRAME.height)
-  to.stroke()
+  const { lines, labels } = groundOf(paper, again)
+  for (const line of lines) {
+    const path = new Path2D(line.path)
+    to.fillStyle = to.strokeStyle = token(groundTokens[line.weight])
+    to.lineWidth = line.weight === 'firm' ? 3 : 2
+    to.setLineDash(line.weight === 'guide' ? [14, 10] : [])
+    if (line.weight === 'dots') to.fill(path)
+    else to.stroke(path)
+  }
+  to.setLineDash([])
+  to.fillStyle = token('on-ground')
+  to.textBaseline = 'middle'
+  for (const { x, y, size, text, anchor } of labels) {
+    to.font = font(size)
+    to.textAlign = anchor === 'middle' ? 'center' : anchor
+    to.fillText(text, x, y)
+  }
+  to.textBaseline = 'top'
+  to.textAlign = 'start'
 }
 
 function connector(to: Context, mark: Element & { kind: 'connector' }, find: (id: string) => Element | undefined) {
@@ -106,7 +161,7 @@ function stroke(to: Context, mark: Element & { kind: 'stroke' }) {
   to.fillStyle = token(`ink-${mark.stroke.ink}`)
   if (mark.stroke.nib === 'highlighter') {
     to.globalAlpha *= 0.4
-    to.globalCompositeOperation = 'multiply'
+    to.globalCompositeOperation = colours.getPropertyValue('--shine') === 'screen' ? 'screen' : 'multiply'
   }
   to.fill(new Path2D(strokePath(mark)))
 }
@@ -129,7 +184,7 @@ function one(to: Context, mark: Element, answers: Map<string, string>, again: ()
       to.lineJoin = 'round'
       to.setLineDash(shape.dash ? [14, 12] : [])
       to.stroke(path)
-      if (shape.text) middleWords(to, shape.text, w, h)
+      if (shape.text) middleWords(to, shape.text, w, h, shape.fill ? 'night' : 'ink-night')
       return
     }
     case 'stamp': {
@@ -168,6 +223,15 @@ function one(to: Context, mark: Element, answers: Map<string, string>, again: ()
     }
     case 'table':
       return table(to, mark.table.rows, mark.w, mark.h)
+    case 'cover': {
+      to.fillStyle = token(`note-${mark.cover.tint}`)
+      to.strokeStyle = token('edge')
+      to.lineWidth = 3
+      to.fillRect(0, 0, mark.w, mark.h)
+      to.strokeRect(1.5, 1.5, mark.w - 3, mark.h - 3)
+      if (mark.cover.text) middleWords(to, mark.cover.text, mark.w, mark.h, 'night')
+      return
+    }
     case 'poll':
       return poll(to, mark, answers.get(mark.id))
   }
@@ -189,8 +253,8 @@ function words(to: Context, { text, w }: Element & { kind: 'text' }) {
   })
 }
 
-function middleWords(to: Context, text: string, w: number, h: number) {
-  to.fillStyle = token('night')
+function middleWords(to: Context, text: string, w: number, h: number, colour: string) {
+  to.fillStyle = token(colour)
   to.font = font(SHAPE_TEXT)
   const broken = lines(to, text, w * 0.7)
   broken.forEach((line, i) =>

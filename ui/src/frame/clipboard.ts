@@ -59,7 +59,7 @@ function pasteMarks(hand: Hand, text: string) {
   }
   if (!Array.isArray(marks) || marks.length === 0) return
   if (marks.length > MAX_PASTE) {
-    hand.lesson.tell('too-many')
+    hand.bench.tell('too-many')
     return
   }
   // On the frame they came from they land a little beside; elsewhere where they were.
@@ -72,14 +72,14 @@ function pasteWords(hand: Hand, words: string) {
   const text = words.trim().replace(/\r\n?/g, '\n')
   if (!text) return
   if (text.length > 4000) {
-    hand.lesson.tell('text-too-long')
+    hand.bench.tell('text-too-long')
     return
   }
   const isLink = /^https?:\/\/\S+$/.test(text)
   const kind = isLink ? 'link' : text.length <= 600 ? 'note' : 'text'
   const [w, h] = kind === 'note' ? [NOTE.width, NOTE.height] : kind === 'link' ? [520, 100] : [700, 200]
   const mark = uuidv7()
-  const place = { mark, w, h, ...freePlace([...hand.ground.frame.fixed, ...hand.ground.marks], w, h, hand.middle()) }
+  const place = { mark, w, h, ...freePlace([...hand.ground.frame.prepared, ...hand.ground.marks], w, h, hand.middle()) }
   const { note, text: style } = hand.now.settings
   hand.do([
     {

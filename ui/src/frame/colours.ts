@@ -58,5 +58,6 @@ export const inkGround: Record<Ink, string> = {
 export const tints = Object.keys(tintGround) as Tint[]
 export const inks = Object.keys(inkFill) as Ink[]
 
-/** The value of a colour token, for painting on a canvas. */
-export const token = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`)
+/** The value of a colour token where a part stands, for painting on a canvas. */
+export const token = (name: string, of: Element = document.documentElement) =>
+  getComputedStyle(of).getPropertyValue(`--color-${name}`)

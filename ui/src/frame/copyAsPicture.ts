@@ -12,10 +12,10 @@ export async function copyAsPicture(marks: Element[]) {
     id: '',
     title: '',
     prompt: '',
-    paper: 'plain',
+    paper: { kind: 'plain' },
     arrangement: 'class',
     permission: 'look',
-    fixed: [],
+    prepared: [],
   }
   const whole = document.createElement('canvas')
   paint(whole, ground, marks, FRAME.width, 1)

@@ -39,7 +39,7 @@ export function drawGesture(hand: Hand, e: PointerEvent): Gesture {
   const tell = (now: number) => {
     const { sheet } = hand.ground
     if (sheet === null || now - toldAt < TELL_EVERY_MS || points.length === told) return
-    hand.lesson.passing.draw(sheet, { stroke: id, points: points.slice(told).slice(-600), ink, width, nib })
+    hand.bench.passing.draw(sheet, { stroke: id, points: points.slice(told).slice(-600), ink, width, nib })
     told = points.length
     toldAt = now
   }

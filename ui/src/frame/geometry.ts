@@ -1,4 +1,4 @@
-import type { Connector, Element, Frame } from '../wire/types.gen'
+import type { Connector, Element } from '../wire/types.gen'
 
 /** A frame's fixed size in units. */
 export const FRAME = { width: 1600, height: 1000 }
@@ -20,9 +20,6 @@ export function columnWidths(rows: string[][], width: number): number[] {
   return longest.map((n) => (width * n) / all)
 }
 
-/** The distance of dots, rules and squares. */
-export const GRID: Record<Frame['paper'], number> = { plain: 0, dotted: 40, ruled: 50, squared: 40 }
-
 /** The words of a mark; empty for one that has none. */
 export function textOf(mark: Element): string {
   switch (mark.kind) {
@@ -36,13 +33,15 @@ export function textOf(mark: Element): string {
       return mark.picture.alt ?? ''
     case 'link':
       return mark.link.title ?? ''
+    case 'cover':
+      return mark.cover.text ?? ''
     default:
       return ''
   }
 }
 
 /** Kinds of marks that words can be written on. */
-export const isWritten = (mark: Element) => ['note', 'text', 'shape', 'link', 'picture'].includes(mark.kind)
+export const isWritten = (mark: Element) => ['note', 'text', 'shape', 'link', 'picture', 'cover'].includes(mark.kind)
 
 export type Point = { x: number; y: number }
 export type Box = { x: number; y: number; w: number; h: number }
@@ -109,7 +108,7 @@ const inBox = (a: Box, b: Box) => a.x <= b.x + b.w && a.x + a.w >= b.x && a.y <=
 export function freePlace(taken: Element[], w: number, h: number, near: Point): Point {
   const step = 40
   const boxes = taken
-    .filter((e) => e.kind !== 'answer')
+    .filter((e) => e.kind !== 'answer' && !e.tray && !e.removedBy)
     .map((e) => {
       const box = boundsOf(e)
       return e.kind === 'note'

@@ -229,7 +229,7 @@ function pointGesture(hand: Hand, e: PointerEvent): Gesture {
     hand.set({ cursor: p })
     if (at.timeStamp - told < POINT_EVERY_MS || hand.ground.sheet === null) return
     told = at.timeStamp
-    hand.lesson.passing.point(hand.ground.sheet, p.x, p.y)
+    hand.bench.passing.point(hand.ground.sheet, p.x, p.y)
   }
   tell(e)
   const end = () => hand.set({ cursor: null })

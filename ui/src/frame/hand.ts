@@ -3,7 +3,8 @@ import { v7 as uuidv7 } from 'uuid'
 import { useStore } from 'zustand'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import { underEraser } from '../wire/apply'
-import type { Lesson } from '../wire/lesson'
+import type { Bench } from '../wire/bench'
+import { isPiece, isSupply, type Lying } from '../wire/pieces'
 import type { Element, Erase, Frame, Step, Stroke, Tidied } from '../wire/types.gen'
 import { asOne, copies, grouped, moved, removed, stacked, turnedBy, ungrouped, type Guide } from './arrange'
 import {
@@ -81,11 +82,13 @@ export type HandState = {
 export type Ground = {
   frame: Frame
   sheet: string | null
-  marks: readonly Element[]
+  marks: readonly Lying[]
   /** The marks without what the hand is just doing. */
   saved: readonly Element[]
   me: string
   works: boolean
+  /** The frame itself is prepared: everything on it can be changed. */
+  preparing: boolean
 }
 
 /**
@@ -95,14 +98,14 @@ export type Ground = {
 export class Hand {
   readonly state: StoreApi<HandState>
   ground: Ground
-  readonly lesson: Lesson
+  readonly bench: Bench
   /** The screen pixels of a frame unit. */
   scale = 1
   /** Where on the frame a point of the screen lies. */
   toFrame: (clientX: number, clientY: number) => Point = (x, y) => ({ x, y })
 
-  constructor(lesson: Lesson, ground: Ground, tool: Tool) {
-    this.lesson = lesson
+  constructor(bench: Bench, ground: Ground, tool: Tool) {
+    this.bench = bench
     this.ground = ground
     this.state = createStore<HandState>(() => ({
       tool,
@@ -168,20 +171,30 @@ export class Hand {
   /** What an author is called. */
   nameOf: (author: string | undefined) => string = () => ''
 
-  mark = (id: string) => this.ground.marks.find((m) => m.id === id) ?? this.ground.frame.fixed.find((m) => m.id === id)
+  mark = (id: string) =>
+    this.ground.marks.find((m) => m.id === id) ?? this.ground.frame.prepared.find((m) => m.id === id)
 
-  mayChange = (mark: Element) =>
-    this.ground.works &&
-    mark.kind !== 'answer' &&
-    (this.ground.me === 'staff' || mark.author === this.ground.me || this.ground.frame.permission === 'together')
+  /** Whether a mark is a piece here: it can be moved, and nothing else. */
+  isPiece = (mark: Lying) => isPiece(mark) && !this.ground.preparing
+
+  private owns = (mark: Lying) =>
+    this.ground.me === 'staff' || mark.author === this.ground.me || this.ground.frame.permission === 'together'
+
+  mayChange = (mark: Lying) => this.ground.works && mark.kind !== 'answer' && !this.isPiece(mark) && this.owns(mark)
+
+  mayMove = (mark: Lying) => this.mayChange(mark) || (this.ground.works && this.isPiece(mark))
+
+  /** A piece that was moved can be put back; a copy of one can be taken away by its owner. */
+  mayRemove = (mark: Lying) =>
+    this.mayChange(mark) || (this.ground.works && mark.of !== undefined && (mark.of === mark.id || this.owns(mark)))
 
   /** Does steps on the sheet as one thing that can be undone. */
   do(steps: Step[]) {
-    if (this.ground.sheet !== null && steps.length > 0) this.lesson.do(this.ground.sheet, ...asOne(steps))
+    if (this.ground.sheet !== null && steps.length > 0) this.bench.do(this.ground.sheet, ...asOne(steps))
   }
 
-  undo = () => this.ground.sheet !== null && this.lesson.undo(this.ground.sheet)
-  redo = () => this.ground.sheet !== null && this.lesson.redo(this.ground.sheet)
+  undo = () => this.ground.sheet !== null && this.bench.undo(this.ground.sheet)
+  redo = () => this.ground.sheet !== null && this.bench.redo(this.ground.sheet)
 
   // Selecting
 
@@ -205,26 +218,64 @@ export class Hand {
 
   selectAll() {
     this.set({ tool: 'select' })
-    this.select(this.ground.marks.filter(this.mayChange).map((m) => m.id))
+    this.select(this.ground.marks.filter(this.mayMove).map((m) => m.id))
   }
 
   /** The marks that are selected, the lowest first. */
   picked = () => this.ground.marks.filter((m) => this.now.selected.has(m.id))
   /** Those of them that this person may change. */
   mine = () => this.picked().filter((m) => this.mayChange(m) && !isDraft(m))
+  movable = () => this.picked().filter((m) => this.mayMove(m) && !isDraft(m))
+
+  /** Moves marks; of a piece with an endless supply a copy is laid down instead. */
+  shift(marks: Lying[], dx: number, dy: number) {
+    const steps = moved(marks, dx, dy)
+    const copies = new Map<string, string>()
+    const all = steps.map((step): Step => {
+      const mark = step.kind === 'set' ? marks.find((m) => m.id === step.set.mark) : undefined
+      if (!mark || step.kind !== 'set' || this.ground.preparing || !isSupply(mark)) return step
+      copies.set(mark.id, uuidv7())
+      return this.copyOf(mark, { x: step.set.x ?? mark.x, y: step.set.y ?? mark.y }, copies.get(mark.id)!)
+    })
+    this.do(all)
+    if (copies.size > 0) this.set({ selected: new Set([...this.now.selected].map((id) => copies.get(id) ?? id)) })
+  }
+
+  private copyOf({ id, w, h, turn }: Lying, at: Point, mark: string): Step {
+    return { kind: 'add', add: { mark, ...at, w, h, turn, kind: 'placed', placed: { piece: id } } }
+  }
+
+  /** Takes a piece out of the tray: to a point, or to free space near where the person looks. */
+  takeOut(piece: Lying, to?: Point) {
+    const at = to
+      ? inside(to.x - piece.w / 2, to.y - piece.h / 2, piece.w, piece.h)
+      : freePlace([...this.ground.frame.prepared, ...this.ground.marks], piece.w, piece.h, this.middle())
+    const id = !this.ground.preparing && isSupply(piece) ? uuidv7() : piece.id
+    if (this.ground.preparing) this.do([{ kind: 'set', set: { mark: id, ...at, tray: false } }])
+    else if (isSupply(piece)) this.do([this.copyOf(piece, at, id)])
+    else this.do([{ kind: 'set', set: { mark: id, ...at } }])
+    this.set({ tool: 'select', selected: new Set([id]), editing: null })
+  }
 
   // Changing what is selected
 
   nudge(dx: number, dy: number) {
-    this.do(moved(this.mine(), dx, dy))
+    this.shift(this.movable(), dx, dy)
   }
 
   turn(degrees: number) {
-    this.do(turnedBy(this.mine(), degrees))
+    const turns = (m: Lying) => m.kind !== 'cover' && m.kind !== 'poll' && m.kind !== 'table'
+    this.do(
+      turnedBy(
+        this.movable().filter((m) => turns(m) && (this.ground.preparing || !isSupply(m))),
+        degrees,
+      ),
+    )
   }
 
   stack(where: 'front' | 'back') {
-    this.do(stacked(this.mine(), this.ground.marks, where))
+    const marks = this.movable().filter((m) => !this.isPiece(m) || m.of !== undefined)
+    this.do(stacked(marks, this.ground.marks, where))
   }
 
   group() {
@@ -236,7 +287,7 @@ export class Hand {
   remove() {
     const { draft } = this.now
     if (draft && this.now.selected.has(draft.id)) this.set({ draft: null, editing: null })
-    this.do(removed(this.mine()))
+    this.do(removed(this.picked().filter((m) => this.mayRemove(m) && !isDraft(m))))
     this.set({ selected: new Set() })
   }
 
@@ -278,7 +329,7 @@ export class Hand {
     const { frame, marks } = this.ground
     const place = at
       ? inside(at.x, at.y, w, h)
-      : freePlace([...frame.fixed, ...marks], w, h, this.now.cursor ?? this.middle())
+      : freePlace([...frame.prepared, ...marks], w, h, this.now.cursor ?? this.middle())
     const id = uuidv7()
     this.set({ tool: 'select', draft: { kind, id, w, h, ...place }, selected: new Set([id]), editing: id, offer: null })
   }
@@ -288,7 +339,7 @@ export class Hand {
     if (id === null) this.set({ editing: null, draft: null })
     else this.set({ editing: id, selected: new Set([id]), tool: 'select' })
     const { sheet } = this.ground
-    if (sheet !== null && (id ?? before)) this.lesson.passing.edit(sheet, id ?? '')
+    if (sheet !== null && (id ?? before)) this.bench.passing.edit(sheet, id ?? '')
   }
 
   /** Saves what was written; a note without words is not kept. */
@@ -323,8 +374,8 @@ export class Hand {
     this.do([{ kind: 'add', add: { mark: id, ...place, kind: 'stroke', stroke } }])
     const { sheet } = this.ground
     if (sheet === null || stroke.nib === 'highlighter' || !this.now.settings.tidy.offers) return
-    await this.lesson.settled()
-    const tidied = await this.lesson.tidy(sheet, id)
+    await this.bench.settled()
+    const tidied = await this.bench.tidy(sheet, id)
     if (tidied?.clean && this.mark(id) && isInk(this.now.tool)) this.set({ offer: { mark: id, tidied } })
   }
 
@@ -346,7 +397,7 @@ export class Hand {
     const steps: Step[] = []
     for (const m of this.mine()) {
       if (m.kind !== 'stroke') continue
-      const smooth = (await this.lesson.tidy(sheet, m.id))?.smooth
+      const smooth = (await this.bench.tidy(sheet, m.id))?.smooth
       if (smooth?.kind !== 'stroke') continue
       const { x, y, w, h, turn } = smooth
       steps.push({ kind: 'set', set: { mark: m.id, x, y, w, h, turn: turn ?? 0, stroke: smooth.stroke } })
@@ -396,11 +447,11 @@ export class Hand {
   }
 
   /** The box around what is selected and may be changed. */
-  grip = (): Box | null => around(this.mine().map(boundsOf))
+  grip = (): Box | null => around(this.movable().map(boundsOf))
 
   /** Enter on a mark: writes on it where that is possible. */
   open(mark: Element) {
-    if (this.mayChange(mark) && isWritten(mark)) this.edit(mark.id)
+    if (this.mayChange(mark) && (isWritten(mark) || this.ground.preparing)) this.edit(mark.id)
   }
 }
 

@@ -1,5 +1,5 @@
 import type { Element } from '../wire/types.gen'
-import { moved, snapped, within } from './arrange'
+import { snapped, within } from './arrange'
 import { around, boundsOf } from './geometry'
 import { onFrame, type Gesture } from './gestures'
 import type { Hand } from './hand'
@@ -23,7 +23,7 @@ export function moveGesture(hand: Hand, mark: Element, e: PointerEvent): Gesture
     if (!moving && e.pointerType === 'touch') hand.state.setState({ asked: mark.id })
   }, LONG_PRESS_MS)
   // Pulling at a mark that is not selected takes that one alone.
-  const marks = () => (e.shiftKey && !wasSelected ? [mark].filter(hand.mayChange) : hand.mine())
+  const marks = () => (e.shiftKey && !wasSelected ? [mark].filter(hand.mayMove) : hand.movable())
   const end = () => {
     clearTimeout(shows)
     gone = true
@@ -60,7 +60,7 @@ export function moveGesture(hand: Hand, mark: Element, e: PointerEvent): Gesture
       const { shift } = hand.now
       end()
       if (shift) {
-        hand.do(moved(marks(), shift.dx, shift.dy))
+        hand.shift(marks(), shift.dx, shift.dy)
         return
       }
       if (moving) return

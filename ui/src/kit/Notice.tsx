@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useLessonState } from '../wire/useLesson'
+import { useBenchState } from '../wire/useLesson'
 
 /** Tells for a while why something was refused. */
 export function RefusalNotice() {
   const { t } = useTranslation()
-  const refused = useLessonState((s) => s.refused)
+  const refused = useBenchState((s) => s.refused)
   const [hidden, setHidden] = useState(0)
   useEffect(() => {
     if (!refused) return

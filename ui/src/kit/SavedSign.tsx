@@ -1,13 +1,13 @@
 import { CloudOff, RefreshCw } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import { useLessonState } from '../wire/useLesson'
+import { useBenchState } from '../wire/useLesson'
 
 /** Says whether all that was done here is saved. */
 export function SavedSign() {
   const { t } = useTranslation()
-  const network = useLessonState((s) => s.network)
-  const unsaved = useLessonState((s) => s.unsaved)
-  const lasting = useLessonState((s) => s.lasting)
+  const network = useBenchState((s) => s.network)
+  const unsaved = useBenchState((s) => s.unsaved)
+  const lasting = useBenchState((s) => s.lasting)
   const word =
     network === 'offline'
       ? unsaved > 0

@@ -66,7 +66,7 @@ export function RecordPage() {
             </h2>
             {record.tallies.map((tally) => {
               const frame = record.board.frames.find((f) => f.id === tally.frame)
-              const mark = frame?.fixed.find((m) => m.id === tally.poll)
+              const mark = frame?.prepared.find((m) => m.id === tally.poll)
               if (mark?.kind !== 'poll') return null
               const counts = Object.fromEntries(mark.poll.choices.map((c, i) => [c.id, tally.counts[i] ?? 0]))
               return (

@@ -12,7 +12,7 @@ export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
   const sheets = useLessonState((s) => s.sheets)
   const all = useLessonState((s) => s.people.size)
   const counts = answerCounts(sheets, frame.id)
-  return frame.fixed.map((mark) => {
+  return frame.prepared.map((mark) => {
     if (mark.kind !== 'poll') return null
     const phase = staff.state.polls[mark.id] ?? 'open'
     const count = Object.values(counts(mark.id)).reduce((sum, n) => sum + n, 0)

@@ -9,7 +9,7 @@ import { SavedSign } from '../kit/SavedSign'
 import { codeOf } from '../wire/http'
 import type { Staff } from '../wire/lesson'
 import type { Code } from '../wire/types.gen'
-import { LessonProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
 import { Invitation } from './Invitation'
 import { People } from './People'
 import { Stage } from './Stage'
@@ -24,10 +24,10 @@ export function Run() {
 function Running({ session }: { session: string }) {
   const lesson = useLessonConnection(session, 'staff', `${session} staff`)
   return (
-    <LessonProvider value={lesson}>
+    <BenchProvider value={lesson}>
       <Session session={session} />
       <RefusalNotice />
-    </LessonProvider>
+    </BenchProvider>
   )
 }
 

@@ -9,7 +9,7 @@ import { useNarrow } from '../kit/useNarrow'
 import { call } from '../wire/http'
 import type { Element, Me } from '../wire/types.gen'
 import { useAsked } from '../wire/useAsked'
-import { LessonProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
 
 /** The student's screen: finds out whether this device has a seat here, and shows the lesson. */
 export function StudentLesson() {
@@ -26,10 +26,10 @@ export function StudentLesson() {
 function Seated({ session, seat }: { session: string; seat: string }) {
   const lesson = useLessonConnection(session, 'student', seat)
   return (
-    <LessonProvider value={lesson}>
+    <BenchProvider value={lesson}>
       <Lesson />
       <RefusalNotice />
-    </LessonProvider>
+    </BenchProvider>
   )
 }
 
@@ -55,7 +55,8 @@ function Message({ title, text, retry }: { title: string; text?: string; retry?:
   )
 }
 
-function Lesson() {
+/** What a student sees and does. */
+export function Lesson() {
   const { t } = useTranslation()
   const lesson = useLesson()
   const student = useLessonState((s) => s.student)
@@ -77,7 +78,7 @@ function Lesson() {
   const shared = sheets.find((s) => s.frame === frame.id && s.owner === 'class')
   const surface = frame.arrangement === 'individual' ? own : shared
   const mayAdd = frame.permission !== 'look'
-  const onlyPoll = frame.fixed.length > 0 && frame.fixed.every((e) => e.kind === 'poll') && !mayAdd
+  const onlyPoll = frame.prepared.length > 0 && frame.prepared.every((e) => e.kind === 'poll') && !mayAdd
 
   const answers = new Map(
     (own?.marks ?? []).flatMap((m) => (m.kind === 'answer' ? [[m.answer.poll, m.answer.choice] as const] : [])),
@@ -92,7 +93,7 @@ function Lesson() {
       onChoose={(choice) => own && lesson.do(own.sheet, { kind: 'answer', answer: { poll: mark.id, choice } })}
     />
   )
-  const polls = frame.fixed.filter((e) => e.kind === 'poll') as Array<Element & { kind: 'poll' }>
+  const polls = frame.prepared.filter((e) => e.kind === 'poll') as Array<Element & { kind: 'poll' }>
   const place =
     polls.length > 0 && !mayAdd ? '' : frame.arrangement === 'individual' ? t('student.own') : t('student.shared')
 

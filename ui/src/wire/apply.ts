@@ -27,6 +27,8 @@ export type Hands = {
   kept: Marks
   /** Whether the author may change a mark; asked for what an eraser goes over. */
   mayChange: (mark: Element) => boolean
+  /** The pieces that were prepared, by their ids. */
+  piece?: (id: string) => Element | undefined
 }
 
 /**
@@ -50,7 +52,7 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
       return
     }
     case 'set': {
-      const old = marks.get(s.set.mark)
+      const old = marks.get(s.set.mark) ?? fromPiece(hands, s.set.mark)
       if (old) marks.set(old.id, withProperties(old, s.set))
       return
     }
@@ -114,6 +116,14 @@ const nowhere = { x: 0, y: 0, w: 0, h: 0, z: 0 }
 /** What is new lies on top until the server says where. */
 let newest = 2 ** 40
 
+/** A piece that is moved for the first time: the mark on the sheet holds its place alone. */
+function fromPiece({ author, piece }: Hands, id: string): Element | undefined {
+  const found = piece?.(id)
+  if (found?.layer !== 'piece') return undefined
+  const { x, y, w, h, turn } = found
+  return { id, author, z: newest++, at: Date.now(), x, y, w, h, turn, kind: 'placed', placed: { piece: id } }
+}
+
 /** What an eraser takes and leaves, with the ids that the server gives the pieces. */
 export function underEraser(
   marks: Marks,
@@ -143,11 +153,11 @@ const reversed = (steps: Array<Step | null>): Step | null => {
 }
 
 /** The step that would take an operation back, as far as the device can tell. */
-export function inverse(marks: Marks, mayChange: (mark: Element) => boolean, op: Op): Step | null {
-  return inverseStep(marks, mayChange, op, op.id)
+export function inverse(marks: Marks, hands: Pick<Hands, 'mayChange' | 'piece'>, op: Op): Step | null {
+  return inverseStep(marks, hands, op, op.id)
 }
 
-function inverseStep(marks: Marks, mayChange: (mark: Element) => boolean, s: Step, op: string): Step | null {
+function inverseStep(marks: Marks, hands: Pick<Hands, 'mayChange' | 'piece'>, s: Step, op: string): Step | null {
   switch (s.kind) {
     case 'add':
       return onMark('remove', s.add.mark)
@@ -163,7 +173,7 @@ function inverseStep(marks: Marks, mayChange: (mark: Element) => boolean, s: Ste
       return { kind: 'restore', restore: { in: op } }
     case 'erase':
       return reversed(
-        underEraser(marks, mayChange, s, op).flatMap(({ mark, pieces }) => [
+        underEraser(marks, hands.mayChange, s, op).flatMap(({ mark, pieces }) => [
           onMark('restore', mark.id),
           ...pieces.map((p) => onMark('remove', p.id)),
         ]),
@@ -172,10 +182,11 @@ function inverseStep(marks: Marks, mayChange: (mark: Element) => boolean, s: Ste
       return { kind: 'agree', agree: { ...s.agree, yes: !s.agree.yes } }
     case 'set': {
       const old = marks.get(s.set.mark)
-      return old ? { kind: 'set', set: properties(old, s.set) } : null
+      if (!old) return hands.piece?.(s.set.mark) ? onMark('remove', s.set.mark) : null
+      return { kind: 'set', set: properties(old, s.set) }
     }
     case 'many':
-      return reversed(s.many.steps.map((one) => inverseStep(marks, mayChange, one, op)))
+      return reversed(s.many.steps.map((one) => inverseStep(marks, hands, one, op)))
     case 'answer':
       return null
   }
@@ -190,11 +201,14 @@ const bodyOf = (mark: Element): object =>
   : mark.kind === 'connector' ? mark.connector
   : mark.kind === 'picture' ? mark.picture
   : mark.kind === 'link' ? { ...mark.link, text: mark.link.title }
+  : mark.kind === 'table' ? mark.table
+  : mark.kind === 'cover' ? mark.cover
+  : mark.kind === 'poll' ? { poll: mark.poll }
   : {} // prettier-ignore
 
 /** The mark with properties changed, as the server will have it. */
 export function withProperties(old: Element, set: SetProperties): Element {
-  const { mark: _mark, x, y, w, h, turn, z, group, stroke, ...style } = set
+  const { mark: _mark, x, y, w, h, turn, z, group, layer, tray, stroke, poll, ...style } = set
   const place = {
     x: x ?? old.x,
     y: y ?? old.y,
@@ -203,7 +217,11 @@ export function withProperties(old: Element, set: SetProperties): Element {
     turn: turn ?? old.turn,
     z: z ?? old.z,
     group: group ?? old.group,
+    layer: layer ?? old.layer,
+    tray: tray ?? old.tray,
   }
+  if (old.kind === 'poll') return { ...old, ...place, poll: poll ?? old.poll }
+  if (old.kind === 'placed' || old.kind === 'stamp') return { ...old, ...place }
   if (old.kind === 'connector') {
     const shift = (a: typeof old.connector.from) => ({
       ...a,
@@ -234,13 +252,14 @@ const boxOfEnds = (a: { x: number; y: number }, b: { x: number; y: number }) => 
 
 /** What properties are when a mark does not have them written down. */
 const unsaid: Record<string, unknown> = {
-  turn: 0, group: '', size: 0, bold: false, align: '', list: '', fill: '', dash: false, heads: '', alt: '', text: '', nib: '',
+  turn: 0, group: '', size: 0, bold: false, align: '', list: '', fill: '', dash: false, heads: '', alt: '', text: '', nib: '', layer: '', tray: false,
 } // prettier-ignore
 
 /** The values that a mark has now of those properties that `like` names. */
 function properties(mark: Element, like: SetProperties): SetProperties {
   const all: Record<string, unknown> = { ...unsaid, ...bodyOf(mark) }
-  for (const name of ['x', 'y', 'w', 'h', 'turn', 'z', 'group'] as const) all[name] = mark[name] ?? unsaid[name]
+  for (const name of ['x', 'y', 'w', 'h', 'turn', 'z', 'group', 'layer', 'tray'] as const)
+    all[name] = mark[name] ?? unsaid[name]
   if (mark.kind === 'stroke') all.stroke = mark.stroke
   const named = Object.keys(like).filter((name) => name !== 'mark')
   if (mark.kind === 'connector' && (like.x !== undefined || like.y !== undefined)) {

@@ -1,5 +1,5 @@
 import type { Deed } from './apply'
-import type { Op, Step } from './types.gen'
+import type { Step } from './types.gen'
 
 // What fits into one message to the server.
 const MAX_BATCH_OPS = 40
@@ -24,7 +24,7 @@ export function inParts(deed: Deed): Deed[] {
 }
 
 /** As many of the first operations as one message may hold. */
-export function nextBatch(pending: Op[]): Op[] {
+export function nextBatch<Op>(pending: Op[]): Op[] {
   const batch: Op[] = []
   let bytes = 0
   for (const op of pending.slice(0, MAX_BATCH_OPS)) {

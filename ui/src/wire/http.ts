@@ -10,7 +10,7 @@ export class Refused extends Error {
 }
 
 /** Calls the server; a refusal or a missing network becomes a Refused. */
-export async function call<Reply>(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Reply> {
+export async function call<Reply>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown): Promise<Reply> {
   let response: Response
   try {
     response = await fetch(`/api${path}`, {

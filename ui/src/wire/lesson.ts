@@ -2,11 +2,12 @@ import { Centrifuge } from 'centrifuge'
 import { v7 as uuidv7 } from 'uuid'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import { inverse, type Deed } from './apply'
+import type { Bench, BenchState } from './bench'
 import { inParts, nextBatch } from './batches'
 import { Passing } from './passing'
 import { Refused } from './http'
 import { openOutbox, type Outbox } from './outbox'
-import { Sheets, type Shown } from './sheets'
+import { Sheets } from './sheets'
 import type * as wire from './types.gen'
 import { UndoPile } from './undo'
 
@@ -14,25 +15,15 @@ export type Staff = Omit<wire.StaffHello, 'people' | 'work' | 'sheets'>
 export type Student = { me: wire.Person; stage: wire.Stage }
 
 /** What a screen of a running lesson shows. */
-export type LessonState = {
-  network: 'connecting' | 'online' | 'offline'
+export type LessonState = BenchState & {
   /** Why the server does not let this device in; set for good. */
   closed: wire.Code | null
   staff: Staff | null
   student: Student | null
-  people: ReadonlyMap<string, wire.Person>
   /** What each author has on each frame (staff only), by author and frame. */
   work: ReadonlyMap<string, wire.Work>
-  sheets: Shown[]
-  unsaved: number
   /** Operations that came too late: the lesson had ended. */
   tooLate: number
-  /** False when the browser keeps nothing. */
-  lasting: boolean
-  /** The last refusal, counted so that the same one can be told twice. */
-  refused: { code: wire.Code; count: number } | null
-  canUndo: ReadonlySet<string>
-  canRedo: ReadonlySet<string>
 }
 
 const RETRY_MS = 1000
@@ -44,24 +35,26 @@ export const workKey = (author: string, frame: string) => `${author} ${frame}`
  * still to be saved. Everything done here is shown at once, kept on the device,
  * sent in order, and sent again with the same id until the server answers.
  */
-export class Lesson {
+export class Lesson implements Bench {
   readonly state: StoreApi<LessonState>
   private readonly link: Centrifuge
   /** What passes on the sheets without being kept. */
   readonly passing = new Passing((pass) => this.link.state === 'connected' && void this.link.send(pass).catch(() => {}))
-  private sheets = new Sheets('', () => false)
-  private outbox: Outbox | null = null
+  protected sheets = new Sheets('', { mayChange: () => false })
+  private outbox: Outbox<wire.Op> | null = null
   private pending: wire.Op[] = []
-  private undoPile: UndoPile
+  protected undoPile: UndoPile<Deed>
   private flushing = false
   private catching = new Set<string>()
   private stopped = true
   private readonly seat: string
   readonly session: string
+  readonly pictures: string
 
   constructor(session: string, as: wire.Role, seat: string) {
     this.seat = seat
     this.session = session
+    this.pictures = `/sessions/${session}/pictures`
     this.undoPile = new UndoPile(seat)
     this.state = createStore<LessonState>(() => ({
       network: 'connecting',
@@ -107,7 +100,7 @@ export class Lesson {
     this.stopped = false
     addEventListener('offline', this.offline)
     if (!this.outbox) {
-      const outbox = await openOutbox()
+      const outbox = await openOutbox<wire.Op>()
       this.pending = await outbox.load(this.seat)
       this.outbox = outbox
       this.state.setState({ lasting: outbox.lasting, unsaved: this.pending.length })
@@ -151,7 +144,7 @@ export class Lesson {
   private carryOut(deed: Deed): Array<{ of: string; deed: Deed }> {
     return inParts(deed).flatMap((part) => {
       const op = { ...part, id: uuidv7() } as wire.Op
-      const back = inverse(this.sheets.marks(op.sheet), this.mayChange, op)
+      const back = inverse(this.sheets.marks(op.sheet), this, op)
       this.send(op)
       return back ? [{ of: op.id, deed: { sheet: op.sheet, ...back } }] : []
     })
@@ -161,6 +154,13 @@ export class Lesson {
   readonly mayChange = (mark: wire.Element): boolean => {
     const { staff, student } = this.state.getState()
     return staff !== null || mark.author === student?.me.id || student?.stage.frame.permission === 'together'
+  }
+
+  /** The pieces that were prepared on the frame that is on. */
+  readonly piece = (id: string): wire.Element | undefined => {
+    const { staff, student } = this.state.getState()
+    const frame = staff ? staff.board.frames.find((f) => f.id === staff.state.frame) : student?.stage.frame
+    return frame?.prepared.find((m) => m.id === id && m.layer)
   }
 
   /** Waits until all is saved, or for a while where it cannot be. */
@@ -192,7 +192,7 @@ export class Lesson {
     this.heardState(state)
   }
 
-  private send(op: wire.Op) {
+  protected send(op: wire.Op) {
     this.pending.push(op)
     this.sheets.begin(op)
     void this.outbox?.put(this.seat, op)
@@ -244,9 +244,9 @@ export class Lesson {
   }
 
   /** Takes the sheets of a frame, after connecting or on the first time ever. */
-  private takeIn(author: string, frame: string, sheets: wire.SheetView[]) {
+  protected takeIn(author: string, frame: string, sheets: wire.SheetView[]) {
     if (this.sheets.author !== author) {
-      this.sheets = new Sheets(author, this.mayChange)
+      this.sheets = new Sheets(author, this)
       for (const op of this.pending) this.sheets.begin(op)
     }
     this.sheets.keepFrame(frame)
@@ -269,7 +269,9 @@ export class Lesson {
         const student = this.state.getState().student
         if (!student || news.stage.rev <= student.stage.rev) return
         this.state.setState({ student: { ...student, stage: news.stage } })
-        if (news.stage.frame.id !== student.stage.frame.id) void this.open(news.stage.frame.id)
+        const before = student.stage.frame
+        const { id, arrangement } = news.stage.frame
+        if (id !== before.id || arrangement !== before.arrangement) void this.open(id)
         return
       }
       case 'state':
@@ -290,7 +292,8 @@ export class Lesson {
     const staff = this.state.getState().staff
     if (!staff || state.rev <= staff.state.rev) return
     this.state.setState({ staff: { ...staff, state } })
-    if (state.frame !== staff.state.frame) void this.open(state.frame)
+    const shared = (s: wire.State) => s.set?.[state.frame]?.arrangement
+    if (state.frame !== staff.state.frame || shared(state) !== shared(staff.state)) void this.open(state.frame)
   }
 
   private heardWork(work: wire.Work[]) {
@@ -381,7 +384,7 @@ export class Lesson {
     this.state.setState(({ refused }) => ({ refused: { code, count: (refused?.count ?? 0) + 1 } }))
   }
 
-  private show() {
+  protected show() {
     this.state.setState({
       sheets: this.sheets.all(),
       unsaved: this.pending.length,

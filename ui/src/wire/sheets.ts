@@ -25,9 +25,9 @@ export class Sheets {
   private waiting: Array<{ op: Op; seq?: number }> = []
   readonly author: string
 
-  constructor(author: string, mayChange: (mark: Element) => boolean) {
+  constructor(author: string, hands: Pick<Hands, 'mayChange' | 'piece'>) {
     this.author = author
-    this.hands = { author, kept: new Map(), mayChange }
+    this.hands = { author, kept: new Map(), ...hands }
   }
 
   /** Takes a sheet as the server has it now. An older picture than ours is left. */

@@ -7,7 +7,7 @@ export type Connect = {
   as: Role;
 };
 
-export type Code = "bad-id" | "bad-link" | "bad-size" | "bad-style" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "empty-note" | "join-needed" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-too-long" | "no-such-choice" | "no-such-class" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "own-note" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-revealed" | "put-away" | "session-ended" | "session-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "empty-note" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "join-needed" | "last-frame" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-revealed" | "put-away" | "session-ended" | "session-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -27,11 +27,35 @@ export type Person = {
   here?: boolean;
 };
 
-export type Paper = "plain" | "dotted" | "ruled" | "squared";
+export type PaperKind = "plain" | "dotted" | "ruled" | "squared" | "handwriting" | "axes" | "number-line" | "staff" | "picture";
+
+export type Ruling = "even" | "tall" | "low";
+
+export type Axis = {
+  from: number;
+  to: number;
+  step: number;
+  label?: string;
+};
+
+export type Paper = {
+  kind: PaperKind;
+  dark?: boolean;
+  step?: number;
+  unit?: string;
+  ruling?: Ruling;
+  x?: Axis;
+  y?: Axis;
+  bare?: boolean;
+  picture?: string;
+  alt?: string;
+};
 
 export type Arrangement = "class" | "individual";
 
 export type Permission = "look" | "add" | "together";
+
+export type Layer = "" | "piece" | "supply";
 
 export type Tint = "snow" | "apricot" | "rose" | "lilac" | "glacier" | "moss";
 
@@ -119,17 +143,28 @@ export type Table = {
 export type Choice = {
   id: string;
   text: string;
+  picture?: string;
   right?: boolean;
 };
 
 export type Question = {
   text: string;
   choices: Array<Choice>;
+  objectives?: Array<string>;
 };
 
 export type Answer = {
   poll: string;
   choice: string;
+};
+
+export type Cover = {
+  tint: Tint;
+  text?: string;
+};
+
+export type Placed = {
+  piece: string;
 };
 
 export type Body = (
@@ -144,6 +179,8 @@ export type Body = (
   | { kind: "table"; table: Table }
   | { kind: "poll"; poll: Question }
   | { kind: "answer"; answer: Answer }
+  | { kind: "cover"; cover: Cover }
+  | { kind: "placed"; placed: Placed }
 );
 
 export type Element = {
@@ -157,6 +194,8 @@ export type Element = {
   h: number;
   turn?: number;
   group?: string;
+  layer?: Layer;
+  tray?: boolean;
   hidden?: boolean;
   by?: string;
   agreed?: Array<string>;
@@ -171,7 +210,10 @@ export type Frame = {
   paper: Paper;
   arrangement: Arrangement;
   permission: Permission;
-  fixed: Array<Element>;
+  notes?: string;
+  seconds?: number;
+  objectives?: Array<string>;
+  prepared: Array<Element>;
 };
 
 export type Phase = "open" | "closed" | "revealed";
@@ -201,9 +243,20 @@ export type StudentHello = {
   sheets: Array<SheetView>;
 };
 
+export type Objective = {
+  id: string;
+  text: string;
+};
+
 export type Board = {
   title: string;
+  objectives?: Array<Objective>;
   frames: Array<Frame>;
+};
+
+export type Setting = {
+  arrangement: Arrangement;
+  permission: Permission;
 };
 
 export type State = {
@@ -211,6 +264,8 @@ export type State = {
   frame: string;
   reached: Array<string>;
   polls: { [key: string]: Phase };
+  lifted?: Array<string>;
+  set?: { [key: string]: Setting };
   ended: boolean;
 };
 
@@ -271,6 +326,8 @@ export type Add = {
   turn?: number;
   group?: string;
   free?: boolean;
+  layer?: Layer;
+  tray?: boolean;
 } & Body;
 
 export type Set = {
@@ -299,6 +356,10 @@ export type Set = {
   alt?: string;
   url?: string;
   stroke?: Stroke;
+  layer?: Layer;
+  tray?: boolean;
+  rows?: Array<Array<string>>;
+  poll?: Question;
 };
 
 export type Target = {
@@ -447,12 +508,23 @@ export type SetPoll = {
   phase: Phase;
 };
 
+export type Lift = {
+  cover: string;
+  down?: boolean;
+};
+
+export type Use = {
+  frame: string;
+} & Setting;
+
 export type End = {
 };
 
 export type Command = (
   | { kind: "go"; go: Go }
   | { kind: "poll"; poll: SetPoll }
+  | { kind: "lift"; lift: Lift }
+  | { kind: "use"; use: Use }
   | { kind: "end"; end: End }
 );
 
@@ -481,7 +553,10 @@ export type BoardItem = {
   id: string;
   title: string;
   frames: number;
+  folder: string;
   changedAt: string;
+  openedAt?: string;
+  archived?: boolean;
   first: Frame;
 };
 
@@ -498,6 +573,7 @@ export type SessionItem = {
   students: number;
   startedAt: string;
   endedAt?: string;
+  practice?: boolean;
 };
 
 export type Boards = {
@@ -508,6 +584,7 @@ export type Boards = {
 
 export type StartSession = {
   class: string;
+  listed?: boolean;
 };
 
 export type Started = {
@@ -526,6 +603,7 @@ export type JoinCode = {
 export type JoinFound = {
   title: string;
   className: string;
+  names?: Array<string>;
 };
 
 export type Join = {
@@ -580,4 +658,244 @@ export type Uploaded = {
   picture: string;
   width: number;
   height: number;
+};
+
+export type Dropped = {
+  frame: string;
+  at: number;
+};
+
+export type Outline = {
+  title: string;
+  objectives: Array<Objective>;
+  frames: Array<string>;
+  dropped: Array<Dropped>;
+};
+
+export type BoardReply = {
+  id: string;
+  rev: number;
+  outline: Outline;
+  frames: Array<Frame>;
+};
+
+export type NewBoard = {
+  title: string;
+};
+
+export type BoardMade = {
+  board: string;
+};
+
+export type SetCard = {
+  folder?: string;
+  archived?: boolean;
+  deleted?: boolean;
+};
+
+export type Shared = {
+  link: string;
+};
+
+export type SharedBoard = {
+  title: string;
+  frames: number;
+  first: Frame;
+};
+
+export type Edits = {
+  since: number;
+  edits: Array<unknown>;
+};
+
+export type FrameList = {
+  frames: Array<string>;
+};
+
+export type SetFrame = {
+  frame: string;
+  title?: string;
+  prompt?: string;
+  paper?: Paper;
+  arrangement?: Arrangement;
+  permission?: Permission;
+  notes?: string;
+  seconds?: number;
+  objectives?: Array<string>;
+};
+
+export type SetBoard = {
+  title?: string;
+  objectives?: Array<Objective>;
+};
+
+export type MarksStep = {
+  frame: string;
+  step: Step;
+};
+
+export type BoardStep = (
+  | { kind: "drop"; drop: FrameList }
+  | { kind: "bring"; bring: FrameList }
+  | { kind: "order"; order: FrameList }
+  | { kind: "frame"; frame: SetFrame }
+  | { kind: "board"; board: SetBoard }
+  | { kind: "marks"; marks: MarksStep }
+);
+
+export type EditResult = {
+  rev?: number;
+  back?: BoardStep;
+  problem?: Problem;
+};
+
+export type ChangedMarks = {
+  frame: string;
+  put: Array<Element>;
+};
+
+export type Changed = {
+  rev: number;
+  op: string;
+  outline?: Outline;
+  whole?: Array<Frame>;
+  setting?: Frame;
+  marks?: ChangedMarks;
+};
+
+export type EditsReply = {
+  results: Array<EditResult>;
+  changes: Array<Changed>;
+};
+
+export type Blank = {
+};
+
+export type SomeFrames = {
+  frames: Array<string>;
+};
+
+export type FromTemplate = {
+  template: string;
+};
+
+export type FromBoard = {
+  board: string;
+  frames: Array<string>;
+};
+
+export type FromIntake = {
+  intake: string;
+  pages: Array<number>;
+};
+
+export type FrameSource = (
+  | { kind: "blank"; blank: Blank }
+  | { kind: "double"; double: SomeFrames }
+  | { kind: "template"; template: FromTemplate }
+  | { kind: "board"; board: FromBoard }
+  | { kind: "intake"; intake: FromIntake }
+);
+
+export type AddFrames = {
+  id: string;
+  since: number;
+  at: number;
+  from: FrameSource;
+};
+
+export type IntakeState = "reading" | "done" | "failed";
+
+export type IntakePage = {
+  frame?: Frame;
+  left?: Array<string>;
+  problem?: Code;
+};
+
+export type Intake = {
+  id: string;
+  name: string;
+  kind: string;
+  state: IntakeState;
+  done: number;
+  of: number;
+  more?: number;
+  pages: Array<IntakePage>;
+  problem?: Code;
+};
+
+export type Rehearse = {
+  students: number;
+};
+
+export type Rehearsing = {
+  paused: boolean;
+};
+
+export type TakeIllustration = {
+  id: string;
+};
+
+export type TemplateGroup = "think" | "arrange" | "measure" | "check";
+
+export type Template = {
+  id: string;
+  name: string;
+  group: TemplateGroup;
+  frame: Frame;
+};
+
+export type OwnTemplate = {
+  id: string;
+  name: string;
+  frame: Frame;
+};
+
+export type Templates = {
+  ready: Array<Template>;
+  own: Array<OwnTemplate>;
+};
+
+export type NewTemplate = {
+  frame: string;
+  name: string;
+};
+
+export type LibraryItem = {
+  id: string;
+  name: string;
+  width: number;
+  height: number;
+};
+
+export type Library = {
+  pictures: Array<LibraryItem>;
+  found: Array<LibraryItem>;
+};
+
+export type BoardEdit = {
+  id: string;
+  back?: boolean;
+} & BoardStep;
+
+export type Weight = "fine" | "base" | "guide" | "firm" | "dots";
+
+export type Line = {
+  weight: Weight;
+  path: string;
+};
+
+export type LabelAnchor = "start" | "middle" | "end";
+
+export type Label = {
+  x: number;
+  y: number;
+  size: number;
+  text: string;
+  anchor: LabelAnchor;
+};
+
+export type Drawing = {
+  lines: Array<Line>;
+  labels: Array<Label>;
 };

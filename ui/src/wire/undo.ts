@@ -1,8 +1,6 @@
-import type { Deed } from './apply'
-
 /** One thing done: what takes back each of the operations that it took. */
-type Entry = Array<{ of: string; deed: Deed }>
-type Pile = { undo: Entry[]; redo: Entry[] }
+type Entry<Deed> = Array<{ of: string; deed: Deed }>
+type Pile<Deed> = { undo: Entry<Deed>[]; redo: Entry<Deed>[] }
 
 const MAX_STEPS = 300
 
@@ -11,8 +9,8 @@ const MAX_STEPS = 300
  * an operation is taken back replaces ours. The pile lies in the tab's storage,
  * so that it outlives a reload.
  */
-export class UndoPile {
-  private piles: Record<string, Pile>
+export class UndoPile<Deed> {
+  private piles: Record<string, Pile<Deed>>
   private readonly key: string
 
   constructor(seat: string) {
@@ -20,7 +18,7 @@ export class UndoPile {
     this.piles = read(this.key)
   }
 
-  did(sheet: string, entry: Entry) {
+  did(sheet: string, entry: Entry<Deed>) {
     const pile = this.pile(sheet)
     pile.undo = [...pile.undo, entry].slice(-MAX_STEPS)
     pile.redo = []
@@ -33,7 +31,7 @@ export class UndoPile {
   }
 
   /** Notes what would bring back what was just taken back. */
-  undid(sheet: string, entry: Entry) {
+  undid(sheet: string, entry: Entry<Deed>) {
     this.pile(sheet).redo.push(entry)
     this.write()
   }
@@ -42,7 +40,7 @@ export class UndoPile {
     return deeds(this.pile(sheet).redo.pop())
   }
 
-  redid(sheet: string, entry: Entry) {
+  redid(sheet: string, entry: Entry<Deed>) {
     this.pile(sheet).undo.push(entry)
     this.write()
   }
@@ -56,7 +54,7 @@ export class UndoPile {
   /** Forgets an operation that never happened. */
   refused(sheet: string, of: string) {
     const pile = this.pile(sheet)
-    const without = (entries: Entry[]) =>
+    const without = (entries: Entry<Deed>[]) =>
       entries.map((e) => e.filter((one) => one.of !== of)).filter((e) => e.length > 0)
     pile.undo = without(pile.undo)
     pile.redo = without(pile.redo)
@@ -66,7 +64,7 @@ export class UndoPile {
   undoable = () => new Set(Object.keys(this.piles).filter((sheet) => this.pile(sheet).undo.length > 0))
   redoable = () => new Set(Object.keys(this.piles).filter((sheet) => this.pile(sheet).redo.length > 0))
 
-  private pile(sheet: string): Pile {
+  private pile(sheet: string): Pile<Deed> {
     return (this.piles[sheet] ??= { undo: [], redo: [] })
   }
 
@@ -84,11 +82,11 @@ export class UndoPile {
   }
 }
 
-const deeds = (entry: Entry | undefined) => entry?.map((one) => one.deed).reverse() ?? null
+const deeds = <Deed>(entry: Entry<Deed> | undefined) => entry?.map((one) => one.deed).reverse() ?? null
 
-function read(key: string): Record<string, Pile> {
+function read<Deed>(key: string): Record<string, Pile<Deed>> {
   try {
-    return JSON.parse(sessionStorage.getItem(key) ?? '{}') as Record<string, Pile>
+    return JSON.parse(sessionStorage.getItem(key) ?? '{}') as Record<string, Pile<Deed>>
   } catch {
     return {}
   }

@@ -7,7 +7,7 @@ import { useMark } from './useMark'
 type Stroke = Element & { kind: 'stroke' }
 
 /** A highlighter lets what is under it shine through; in one path it never darkens itself. */
-const shines = 'opacity-40 mix-blend-multiply'
+const shines = 'shines'
 const GLIDE_MS = 180
 
 /** A drawn line. */

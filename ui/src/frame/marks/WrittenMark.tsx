@@ -48,7 +48,7 @@ function FixedWords({ mark }: { mark: Written }) {
 
 function LiveWords({ mark }: { mark: Written }) {
   const { t } = useTranslation()
-  const { selected, editing, who, names, part, x, y, style, hand, may } = useMark(mark)
+  const { selected, editing, who, names, tab, part, x, y, style, hand, may } = useMark(mark)
   const box = useRef<HTMLDivElement>(null)
   const narrow = useHandState((s) => s.writesBelow)
   const writer = usePassing((p) => p.whoWrites().get(mark.id))
@@ -66,7 +66,7 @@ function LiveWords({ mark }: { mark: Written }) {
       className={`mark-box ${wraps} ${look(mark)} ${mark.hidden ? 'outline-4 outline-dashed outline-slate' : ''} ${selected ? 'outline-3 outline-dusk' : ''} ${may ? 'cursor-grab' : ''}`}
       style={boxStyle(mark, x, y, { ...lettering(mark), ...style })}
     >
-      {(isNote || names) && (
+      {((isNote && tab) || names) && (
         <span
           aria-hidden="true"
           className={`absolute start-0 max-w-full truncate rounded-t-[10px] px-3 font-semibold text-paper ${hueOf(mark.author ?? '')}`}

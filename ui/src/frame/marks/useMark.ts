@@ -1,17 +1,18 @@
 import type { CSSProperties, KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
-import { useLessonState } from '../../wire/useLesson'
+import { useBenchState } from '../../wire/useLesson'
 import type { Element } from '../../wire/types.gen'
 import { textOf } from '../geometry'
 import { useHand } from '../hand'
+import type { Lying } from '../../wire/pieces'
 import { keyOnMark } from '../keys'
 
 /** What a mark is called by a screen reader, in the message file under "marks". */
 export const nameKey = (mark: Element) => (mark.kind === 'shape' ? `shape_${mark.shape.form}` : mark.kind)
 
 /** What a mark knows of the hand: whether it is selected, how far it is being moved, and what its part is called. */
-export function useMark(mark: Element) {
+export function useMark(mark: Lying) {
   const { t } = useTranslation()
   const hand = useHand()
   const selected = useStore(hand.state, (s) => s.selected.has(mark.id))
@@ -19,14 +20,21 @@ export function useMark(mark: Element) {
   const shift = useStore(hand.state, (s) => (s.shift?.ids.has(mark.id) ? s.shift : null))
   const faint = useStore(hand.state, (s) => s.only !== null && s.only !== mark.author)
   const names = useStore(hand.state, (s) => s.names || s.asked === mark.id)
-  const author = useLessonState((s) => (mark.author === 'staff' ? '' : s.people.get(mark.author ?? '')?.name))
+  const author = useBenchState((s) => (mark.author === 'staff' ? '' : s.people.get(mark.author ?? '')?.name))
   const mine = mark.author === hand.ground.me
-  const may = hand.mayChange(mark)
+  const may = hand.mayMove(mark)
+  const piece = hand.isPiece(mark)
   const who = mark.author === 'staff' ? t('frame.teacher') : (author ?? t('frame.somebody'))
   const what = t(`marks.${nameKey(mark)}`)
   const words = textOf(mark)
   const label = [
-    mine ? t('marks.yours', { what }) : t('marks.of', { who, what }),
+    hand.ground.preparing
+      ? t(`marks.layer_${mark.layer || 'fixed'}`, { what })
+      : piece
+        ? t('marks.piece', { what })
+        : mine
+          ? t('marks.yours', { what })
+          : t('marks.of', { who, what }),
     words && `: ${words}`,
     mark.hidden && `, ${t('frame.hiddenMark')}`,
     mark.agreed?.length && `, ${t('marks.agreed', { count: mark.agreed.length })}`,
@@ -53,7 +61,21 @@ export function useMark(mark: Element) {
     // One's own hand is followed at once; what others do glides.
     transition: shift ? 'none' : undefined,
   }
-  return { hand, selected, editing, may, mine, who, names, part, x, y, style, shift }
+  return {
+    hand,
+    selected,
+    editing,
+    may,
+    mine,
+    who,
+    names: names && !hand.ground.preparing,
+    tab: !piece && !hand.ground.preparing,
+    part,
+    x,
+    y,
+    style,
+    shift,
+  }
 }
 
 /** The style of a mark that is a box of the page. */

@@ -1,0 +1,219 @@
+package formats
+
+import (
+	"archive/zip"
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
+	"alpenglow/core/picture"
+	"alpenglow/core/refusal"
+)
+
+// BoardVersion is the version of the board file that is written. A file of a
+// newer one is refused, because something on it would be lost.
+const BoardVersion = 1
+
+// Limits of a board file.
+const (
+	MaxBoardFile = 100 << 20 // bytes
+	maxBoardJSON = 20 << 20
+	maxPictures  = 500
+)
+
+// File is what a board file holds.
+type File struct {
+	Board lesson.Board
+	// Pictures are by the names that the board has for them.
+	Pictures map[string]picture.Picture
+}
+
+// header is board.json in the file; see docs/formats/board-file.md.
+type header struct {
+	Format  string          `json:"format"`
+	Version int             `json:"version"`
+	Board   json.RawMessage `json:"board"`
+}
+
+const formatName = "alpenglow-board"
+
+// WriteBoard writes a board and its pictures as one file: a zip of board.json
+// and a folder of pictures.
+func WriteBoard(to io.Writer, f File) error {
+	text, err := json.Marshal(f.Board)
+	if err != nil {
+		return fmt.Errorf("write board file: %w", err)
+	}
+	text, err = json.Marshal(header{Format: formatName, Version: BoardVersion, Board: text})
+	if err != nil {
+		return fmt.Errorf("write board file: %w", err)
+	}
+	archive := zip.NewWriter(to)
+	put := func(name string, method uint16, data []byte) error {
+		w, err := archive.CreateHeader(&zip.FileHeader{Name: name, Method: method})
+		if err == nil {
+			_, err = w.Write(data)
+		}
+		return err
+	}
+	if err := put("board.json", zip.Deflate, text); err != nil {
+		return fmt.Errorf("write board file: %w", err)
+	}
+	for _, name := range picturesOf(f.Board) {
+		p, ok := f.Pictures[name]
+		if !ok {
+			continue
+		}
+		if err := put("pictures/"+name+ending(p.Type), zip.Store, p.Data); err != nil {
+			return fmt.Errorf("write board file: %w", err)
+		}
+	}
+	return archive.Close()
+}
+
+func ending(mediaType string) string {
+	if mediaType == "image/jpeg" {
+		return ".jpg"
+	}
+	return ".png"
+}
+
+func picturesOf(b lesson.Board) []string {
+	var names []string
+	for _, f := range b.Frames {
+		for _, name := range f.Pictures() {
+			if !slices.Contains(names, name) {
+				names = append(names, name)
+			}
+		}
+	}
+	return names
+}
+
+// ReadBoard reads a board file. Only board.json and the pictures that the board
+// names are looked at, whatever else is in the zip and whatever it is called;
+// each is unpacked within its limit, and pictures are decoded anew.
+func ReadBoard(data []byte) (File, error) {
+	if len(data) > MaxBoardFile {
+		return File{}, refusal.New(refusal.FileHuge)
+	}
+	archive, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	if err != nil {
+		return File{}, refusal.New(refusal.FileUnreadable)
+	}
+	text, err := unpack(archive, "board.json", maxBoardJSON)
+	if err != nil {
+		return File{}, err
+	}
+	var head header
+	if err := json.Unmarshal(text, &head); err != nil || head.Format != formatName || head.Version < 1 {
+		return File{}, refusal.New(refusal.FileUnreadable)
+	}
+	if head.Version > BoardVersion {
+		return File{}, refusal.About(refusal.FileNewer, "version %d, this program reads %d", head.Version, BoardVersion)
+	}
+	f := File{Pictures: map[string]picture.Picture{}}
+	reader := json.NewDecoder(bytes.NewReader(head.Board))
+	reader.DisallowUnknownFields()
+	if err := reader.Decode(&f.Board); err != nil {
+		return File{}, refusal.New(refusal.FileUnreadable)
+	}
+	if err := f.Board.Check(); err != nil {
+		return File{}, err
+	}
+	names := picturesOf(f.Board)
+	if len(names) > maxPictures {
+		return File{}, refusal.New(refusal.FileHuge)
+	}
+	for _, name := range names {
+		for _, end := range []string{".png", ".jpg"} {
+			packed, err := unpack(archive, "pictures/"+name+end, picture.MaxBytes)
+			if err != nil && refusal.Of(err).Code == refusal.FileUnreadable {
+				continue
+			}
+			if err != nil {
+				return File{}, err
+			}
+			if f.Pictures[name], err = picture.Read(packed); err != nil {
+				return File{}, err
+			}
+		}
+		if _, ok := f.Pictures[name]; !ok {
+			return File{}, refusal.About(refusal.FileUnreadable, "a picture is missing")
+		}
+	}
+	return f, nil
+}
+
+// unpack reads one file of a zip by its exact name, up to a limit of bytes
+// whatever the zip says of its size.
+func unpack(archive *zip.Reader, name string, limit int64) ([]byte, error) {
+	for _, f := range archive.File {
+		if f.Name != name {
+			continue
+		}
+		if f.UncompressedSize64 > uint64(limit) {
+			return nil, refusal.New(refusal.FileHuge)
+		}
+		r, err := f.Open()
+		if err != nil {
+			return nil, refusal.New(refusal.FileUnreadable)
+		}
+		defer r.Close()
+		data, err := io.ReadAll(io.LimitReader(r, limit+1))
+		if err != nil {
+			return nil, refusal.New(refusal.FileUnreadable)
+		}
+		if int64(len(data)) > limit {
+			return nil, refusal.New(refusal.FileHuge)
+		}
+		return data, nil
+	}
+	return nil, refusal.About(refusal.FileUnreadable, "%s is missing", strings.ToLower(name))
+}
+
+// Rename gives a board whose pictures have other names.
+func Rename(b lesson.Board, names map[string]string) lesson.Board {
+	b.Frames = slices.Clone(b.Frames)
+	for i, f := range b.Frames {
+		b.Frames[i] = RenameFrame(f, names)
+	}
+	return b
+}
+
+// RenameFrame gives a frame whose pictures have other names.
+func RenameFrame(f lesson.Frame, names map[string]string) lesson.Frame {
+	other := func(name string) string {
+		if to, ok := names[name]; ok {
+			return to
+		}
+		return name
+	}
+	if f.Paper.Kind == paper.Picture {
+		f.Paper.Picture = other(f.Paper.Picture)
+	} else {
+		f.Paper.Picture = ""
+	}
+	f.Prepared = slices.Clone(f.Prepared)
+	for i, e := range f.Prepared {
+		if e.Picture != nil {
+			p := *e.Picture
+			p.Picture = other(p.Picture)
+			f.Prepared[i].Picture = &p
+		}
+		if e.Poll != nil {
+			q := *e.Poll
+			q.Choices = slices.Clone(q.Choices)
+			for j := range q.Choices {
+				q.Choices[j].Picture = other(q.Choices[j].Picture)
+			}
+			f.Prepared[i].Poll = &q
+		}
+	}
+	return f
+}

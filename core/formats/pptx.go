@@ -1,0 +1,245 @@
+package formats
+
+import (
+	"archive/zip"
+	"bytes"
+	"cmp"
+	"fmt"
+	"path"
+	"slices"
+	"strings"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
+	"alpenglow/core/refusal"
+)
+
+// Limits of a file of slides.
+const (
+	MaxSlides   = 200
+	maxPart     = 20 << 20  // bytes of one part, unpacked
+	maxUnpacked = 300 << 20 // bytes of all parts together
+)
+
+// Slide is one slide as a frame. Its pictures are named by their part of the
+// file; what could not be brought along is in Left, in words of the message
+// file ("chart", "video", "animation", "drawing", "text", "more").
+type Slide struct {
+	Frame  lesson.Frame
+	Left   []string
+	Failed bool
+}
+
+// Deck is a file of slides that is being read.
+type Deck struct {
+	parts    map[string]*zip.File
+	slides   []string
+	w, h     float64 // of a slide, in EMU
+	unpacked int64
+}
+
+// OpenDeck opens a presentation in Office Open XML (ISO/IEC 29500). Parts are
+// only ever looked up by their names in the zip.
+func OpenDeck(data []byte) (*Deck, error) {
+	if len(data) > MaxBoardFile {
+		return nil, refusal.New(refusal.FileHuge)
+	}
+	archive, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	if err != nil {
+		return nil, refusal.New(refusal.FileUnreadable)
+	}
+	d := &Deck{parts: map[string]*zip.File{}}
+	for _, f := range archive.File {
+		d.parts[strings.TrimPrefix(f.Name, "/")] = f
+	}
+	const main = "ppt/presentation.xml"
+	deck, err := d.xml(main)
+	if err != nil {
+		return nil, err
+	}
+	links, err := d.links(main)
+	if err != nil {
+		return nil, err
+	}
+	size := deck.at("sldSz")
+	d.w, d.h = max(1, size.number("cx", 9144000)), max(1, size.number("cy", 6858000))
+	for _, s := range deck.at("sldIdLst").all("sldId") {
+		// Two attributes are called id; the relation's has letters.
+		for name, value := range s.attrs {
+			if to, ok := links[value]; name == "id" && ok {
+				d.slides = append(d.slides, to.part)
+			}
+		}
+	}
+	if len(d.slides) == 0 {
+		return nil, refusal.New(refusal.FileEmpty)
+	}
+	return d, nil
+}
+
+// Len is how many slides there are; More is how many are beyond the limit.
+func (d *Deck) Len() int  { return min(len(d.slides), MaxSlides) }
+func (d *Deck) More() int { return len(d.slides) - d.Len() }
+
+// Part unpacks a picture that a slide names.
+func (d *Deck) Part(name string) ([]byte, error) {
+	f, ok := d.parts[name]
+	if !ok {
+		return nil, refusal.New(refusal.FileUnreadable)
+	}
+	data, err := unpack(&zip.Reader{File: []*zip.File{f}}, f.Name, maxPart)
+	if d.unpacked += int64(len(data)); err == nil && d.unpacked > maxUnpacked {
+		err = refusal.New(refusal.FileHuge)
+	}
+	return data, err
+}
+
+func (d *Deck) xml(name string) (*node, error) {
+	data, err := d.Part(name)
+	if err != nil {
+		return nil, err
+	}
+	return parse(data)
+}
+
+// link is where a relation of a part leads.
+type link struct{ kind, part string }
+
+func (d *Deck) links(of string) (map[string]link, error) {
+	links := map[string]link{}
+	name := path.Join(path.Dir(of), "_rels", path.Base(of)+".rels")
+	if d.parts[name] == nil {
+		return links, nil
+	}
+	doc, err := d.xml(name)
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range doc.all("Relationship") {
+		if r.attr("TargetMode") == "External" {
+			continue
+		}
+		to := r.attr("Target")
+		if !strings.HasPrefix(to, "/") {
+			to = path.Join(path.Dir(of), to)
+		}
+		links[r.attr("Id")] = link{path.Base(r.attr("Type")), strings.TrimPrefix(path.Clean(to), "/")}
+	}
+	return links, nil
+}
+
+// related is the first part of a kind that a part leads to.
+func related(links map[string]link, kind string) string {
+	for _, l := range links {
+		if l.kind == kind {
+			return l.part
+		}
+	}
+	return ""
+}
+
+// Slide reads one slide, counted from 0. A broken one is Failed; only what
+// concerns the whole file is an error.
+func (d *Deck) Slide(n int, id func() string) (Slide, error) {
+	slide, err := d.slide(d.slides[n], id)
+	if r := refusal.Of(err); r != nil && r.Code == refusal.FileHuge {
+		return Slide{}, err
+	}
+	if err != nil {
+		return Slide{Failed: true}, nil
+	}
+	return slide, nil
+}
+
+func (d *Deck) slide(name string, id func() string) (Slide, error) {
+	doc, err := d.xml(name)
+	if err != nil {
+		return Slide{}, err
+	}
+	links, err := d.links(name)
+	if err != nil {
+		return Slide{}, err
+	}
+	p := &slideReader{deck: d, links: links, id: id, places: map[string]*node{}}
+	p.k = min(lesson.FrameWidth/d.w, lesson.FrameHeight/d.h)
+	p.left, p.top = (lesson.FrameWidth-d.w*p.k)/2, (lesson.FrameHeight-d.h*p.k)/2
+	p.inherit(related(links, "slideLayout"))
+	p.frame = lesson.Frame{ID: id(), Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{}}
+	p.tree(doc.at("cSld", "spTree"), p.plain())
+	if t := doc.at("timing"); t.has("anim") || t.has("animEffect") || t.has("animMotion") || t.has("set") {
+		p.leave("animation")
+	}
+	if notes := related(links, "notesSlide"); notes != "" {
+		p.notes(notes)
+	}
+	frame := p.frame.Settled()
+	return Slide{Frame: frame, Left: p.leftOut}, frame.Check()
+}
+
+// inherit notes where the layout of a slide, and the master of that, put
+// placeholders that the slide itself does not place.
+func (p *slideReader) inherit(layout string) {
+	if layout == "" {
+		return
+	}
+	links, err := p.deck.links(layout)
+	if err != nil {
+		return
+	}
+	for _, part := range []string{related(links, "slideMaster"), layout} {
+		if part == "" {
+			continue
+		}
+		doc, err := p.deck.xml(part)
+		if err != nil {
+			continue
+		}
+		for _, sp := range doc.at("cSld", "spTree").all("sp") {
+			ph, xfrm := sp.at("nvSpPr", "nvPr", "ph"), sp.at("spPr", "xfrm")
+			if ph == nil || xfrm == nil {
+				continue
+			}
+			p.places["type "+kindOf(ph)] = xfrm
+			if ph.attr("idx") != "" {
+				p.places["idx "+ph.attr("idx")] = xfrm
+			}
+		}
+	}
+}
+
+// kindOf is what a placeholder is for; titles of both kinds are one.
+func kindOf(ph *node) string {
+	if ph.attr("type") == "ctrTitle" {
+		return "title"
+	}
+	return cmp.Or(ph.attr("type"), "body")
+}
+
+func (p *slideReader) notes(part string) {
+	doc, err := p.deck.xml(part)
+	if err != nil {
+		return
+	}
+	for _, sp := range doc.at("cSld", "spTree").all("sp") {
+		if sp.at("nvSpPr", "nvPr", "ph").attr("type") == "body" {
+			text, _ := paragraphs(sp.at("txBody"))
+			p.frame.Notes = cut(text, lesson.MaxNotes)
+		}
+	}
+}
+
+func (p *slideReader) leave(what string) {
+	if !slices.Contains(p.leftOut, what) {
+		p.leftOut = append(p.leftOut, what)
+	}
+}
+
+func cut(text string, most int) string {
+	if letters := []rune(text); len(letters) > most {
+		return string(letters[:most])
+	}
+	return text
+}
+
+// String names a deck by its size, for logs.
+func (d *Deck) String() string { return fmt.Sprintf("%d slides", len(d.slides)) }

@@ -1,0 +1,138 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { Ellipsis, Play } from 'lucide-react'
+import { DropdownMenu } from 'radix-ui'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useNavigate } from 'react-router'
+import { v7 as uuidv7 } from 'uuid'
+import { Thumbnail } from '../frame/Thumbnail'
+import { Button } from '../kit/Button'
+import { call, Refused } from '../wire/http'
+import type { BoardItem, BoardMade, Edits, EditsReply, NewBoard, SetCard } from '../wire/types.gen'
+import { when } from '../words/words'
+import { AskName } from './AskName'
+import { ShareDialog } from './ShareDialog'
+
+type Props = { board: BoardItem; folders: string[]; onSet: (card: SetCard) => void }
+
+/** A board with a picture of its first frame, and what can be done with it. */
+export function BoardCard({ board, folders, onSet }: Props) {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const queries = useQueryClient()
+  const [open, setOpen] = useState<'rename' | 'copy' | 'folder' | 'share' | null>(null)
+  const close = () => setOpen(null)
+  async function rename(title: string) {
+    const edit = { id: uuidv7(), kind: 'board' as const, board: { title } }
+    const reply = await call<EditsReply>('POST', `/boards/${board.id}/edits`, {
+      since: Number.MAX_SAFE_INTEGER,
+      edits: [edit],
+    } satisfies Edits)
+    if (reply.results[0]?.problem) throw new Refused(reply.results[0].problem.code)
+    await queries.invalidateQueries({ queryKey: ['boards'] })
+    close()
+  }
+  async function copy(title: string) {
+    const made = await call<BoardMade>('POST', `/boards/${board.id}/copies`, { title } satisfies NewBoard)
+    void navigate(`/boards/${made.board}`)
+  }
+  const items: Array<[string, () => void]> = [
+    ['rename', () => setOpen('rename')],
+    ['copy', () => setOpen('copy')],
+    ['setFolder', () => setOpen('folder')],
+    ['share', () => setOpen('share')],
+    ['export', () => location.assign(`/api/boards/${board.id}/file`)],
+    [board.archived ? 'unarchive' : 'archive', () => onSet({ archived: !board.archived })],
+    ['delete', () => onSet({ deleted: true })],
+  ]
+  return (
+    <li className="overflow-hidden rounded-2xl border border-line bg-paper">
+      <Link
+        to={`/boards/${board.id}`}
+        aria-label={t('boards.prepareOf', board)}
+        className="block border-b border-line hover:opacity-85"
+      >
+        <Thumbnail frame={board.first} marks={[]} width={480} label={board.first.title || board.title} />
+      </Link>
+      <div className="flex items-start gap-2 p-4">
+        <div className="min-w-0 grow">
+          <h2 className="text-lg">
+            <Link to={`/boards/${board.id}`} className="underline-offset-4 hover:underline">
+              {board.title}
+            </Link>
+          </h2>
+          <p className="text-sm text-slate">
+            {board.folder && `${board.folder} · `}
+            {t('boards.frames', { count: board.frames })} · {t('boards.changed', { when: when(board.changedAt) })}
+          </p>
+        </div>
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger asChild>
+            <Button look="quiet" aria-label={t('boards.more', board)}>
+              <Ellipsis size={18} aria-hidden="true" />
+            </Button>
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content
+              align="end"
+              className="z-30 min-w-56 rounded-xl border border-line bg-paper p-1.5 shadow-lg"
+            >
+              {items.map(([name, act]) => (
+                <DropdownMenu.Item
+                  key={name}
+                  onSelect={act}
+                  className={`cursor-pointer rounded-lg px-3 py-1.5 outline-none data-highlighted:bg-mist ${name === 'delete' ? 'text-rose' : ''}`}
+                >
+                  {t(`boards.${name}`)}
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      </div>
+      <div className="px-4 pb-4">
+        <Link
+          to={`/start/${board.id}`}
+          aria-label={t('boards.startOf', board)}
+          className="flex items-center justify-center gap-2 rounded-lg border border-dusk px-3 py-1.5 font-semibold text-dusk hover:bg-dusk-soft"
+        >
+          <Play size={17} aria-hidden="true" />
+          {t('boards.start')}
+        </Link>
+      </div>
+      {open === 'rename' && (
+        <AskName
+          title={t('boards.rename')}
+          label={t('boards.newName')}
+          value={board.title}
+          onSave={rename}
+          onClose={close}
+        />
+      )}
+      {open === 'copy' && (
+        <AskName
+          title={t('boards.copy')}
+          text={t('boards.copyText')}
+          label={t('boards.newName')}
+          value={t('boards.copyName', board)}
+          onSave={copy}
+          onClose={close}
+        />
+      )}
+      {open === 'folder' && (
+        <AskName
+          title={t('boards.setFolder')}
+          label={t('boards.newFolder')}
+          value={board.folder}
+          known={folders}
+          onSave={async (folder) => {
+            onSet({ folder })
+            close()
+          }}
+          onClose={close}
+        />
+      )}
+      {open === 'share' && <ShareDialog board={board} onClose={close} />}
+    </li>
+  )
+}

@@ -1,0 +1,84 @@
+import { FileUp, Plus } from 'lucide-react'
+import { useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import { Button } from '../kit/Button'
+import { Dialog } from '../kit/Dialog'
+import { Field } from '../kit/Field'
+import { call, codeOf, send } from '../wire/http'
+import type { BoardMade, Code, NewBoard as Ask } from '../wire/types.gen'
+
+/** Begins a board, or opens a board file that was saved elsewhere. */
+export function NewBoard() {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const file = useRef<HTMLInputElement>(null)
+  const [asking, setAsking] = useState(false)
+  const [title, setTitle] = useState('')
+  const [share, setShare] = useState<number | null>(null)
+  const [problem, setProblem] = useState<Code | null>(null)
+  async function make(work: Promise<BoardMade>) {
+    setProblem(null)
+    try {
+      void navigate(`/boards/${(await work).board}`)
+    } catch (error) {
+      setProblem(codeOf(error))
+    }
+    setShare(null)
+  }
+  return (
+    <>
+      {share !== null && (
+        <progress aria-label={t('boards.importFile')} value={share} max={1} className="h-2 w-40 accent-dusk" />
+      )}
+      {problem && !asking && (
+        <p role="alert" className="font-semibold text-rose">
+          {t(`refusal.${problem}`)}
+        </p>
+      )}
+      <Button onClick={() => file.current?.click()}>
+        <FileUp size={17} aria-hidden="true" />
+        {t('boards.importFile')}
+      </Button>
+      <input
+        ref={file}
+        type="file"
+        accept=".board"
+        tabIndex={-1}
+        aria-label={t('boards.importFile')}
+        className="sr-only"
+        onChange={(e) => {
+          const board = e.target.files?.[0]
+          if (board) void make(send<BoardMade>('/boards/file', board, setShare).done)
+          e.target.value = ''
+        }}
+      />
+      <Button look="main" onClick={() => setAsking(true)}>
+        <Plus size={17} aria-hidden="true" />
+        {t('boards.new')}
+      </Button>
+      <Dialog open={asking} onOpenChange={setAsking} title={t('boards.new')}>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault()
+            void make(call<BoardMade>('POST', '/boards', { title } satisfies Ask))
+          }}
+        >
+          <Field
+            label={t('boards.newName')}
+            value={title}
+            maxLength={120}
+            problem={problem && t(`refusal.${problem}`)}
+            onChange={(e) => setTitle(e.target.value)}
+          />
+          <div className="flex justify-end gap-2">
+            <Button onClick={() => setAsking(false)}>{t('cancel')}</Button>
+            <Button look="main" type="submit">
+              {t('boards.create')}
+            </Button>
+          </div>
+        </form>
+      </Dialog>
+    </>
+  )
+}

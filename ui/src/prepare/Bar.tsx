@@ -1,0 +1,60 @@
+import { Eye, Play, Target, Users } from 'lucide-react'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+import { Button } from '../kit/Button'
+import { Logo } from '../kit/Logo'
+import { SavedSign } from '../kit/SavedSign'
+import { Objectives } from './Objectives'
+import { RehearseDialog } from './RehearseDialog'
+import { Typed } from './Typed'
+import { useDesk, useDeskState } from './useDesk'
+
+/** The board's name, whether it is saved, and where to go from here. */
+export function Bar({ trying, onTry }: { trying: boolean; onTry: () => void }) {
+  const { t } = useTranslation()
+  const desk = useDesk()
+  const title = useDeskState((s) => s.outline?.title ?? '')
+  const [open, setOpen] = useState<'objectives' | 'rehearse' | null>(null)
+  return (
+    <header className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-line bg-paper px-4 py-2">
+      <Link to="/boards" aria-label={t('prepare.toBoards')}>
+        <Logo />
+      </Link>
+      <h1 className="min-w-48 grow font-display text-lg font-semibold">
+        <Typed
+          label={t('prepare.boardTitle')}
+          hideLabel
+          value={title}
+          limit={120}
+          required
+          onChange={(next) => desk.change({ kind: 'board', board: { title: next } })}
+        />
+      </h1>
+      <span data-part="saved">
+        <SavedSign />
+      </span>
+      <Button onClick={() => setOpen('objectives')}>
+        <Target size={17} aria-hidden="true" />
+        {t('prepare.objectives')}
+      </Button>
+      <Button aria-pressed={trying} onClick={onTry}>
+        <Eye size={17} aria-hidden="true" />
+        {t('prepare.try')}
+      </Button>
+      <Button onClick={() => setOpen('rehearse')}>
+        <Users size={17} aria-hidden="true" />
+        {t('prepare.rehearse')}
+      </Button>
+      <Link
+        to={`/start/${desk.board}`}
+        className="inline-flex items-center gap-2 rounded-lg border border-dusk bg-dusk px-3 py-1.5 font-semibold text-paper hover:bg-night"
+      >
+        <Play size={17} aria-hidden="true" />
+        {t('prepare.start')}
+      </Link>
+      {open === 'objectives' && <Objectives onClose={() => setOpen(null)} />}
+      {open === 'rehearse' && <RehearseDialog onClose={() => setOpen(null)} />}
+    </header>
+  )
+}

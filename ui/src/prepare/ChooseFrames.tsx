@@ -1,0 +1,77 @@
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Thumbnail } from '../frame/Thumbnail'
+import { Button } from '../kit/Button'
+import type { Code, Frame } from '../wire/types.gen'
+
+export type Page = {
+  frame?: Frame
+  /** Why there is no frame. */
+  problem?: Code
+  /** What could not be brought along, in words. */
+  left?: string[]
+}
+
+type Props = {
+  pages: Page[]
+  /** The pages are ways to have the same: only the first is chosen at first. */
+  alternatives?: boolean
+  onAdd: (pages: number[]) => void
+}
+
+/** Pages with a tick each; all are chosen at first. */
+export function ChooseFrames({ pages, alternatives = false, onAdd }: Props) {
+  const { t } = useTranslation()
+  const [left, setLeft] = useState<ReadonlySet<number>>(
+    () => new Set(alternatives ? pages.map((_, i) => i).slice(1) : []),
+  )
+  const there = pages.flatMap((p, i) => (p.frame ? [i] : []))
+  const chosen = there.filter((i) => !left.has(i))
+  function toggle(i: number) {
+    const next = new Set(left)
+    if (!next.delete(i)) next.add(i)
+    setLeft(next)
+  }
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <Button onClick={() => setLeft(chosen.length === there.length ? new Set(there) : new Set())}>
+          {chosen.length === there.length ? t('add.none') : t('add.all')}
+        </Button>
+        <span className="grow" />
+        <Button look="main" disabled={chosen.length === 0} onClick={() => onAdd(chosen)}>
+          {t('add.addThese', { count: chosen.length })}
+        </Button>
+      </div>
+      <ol className="grid grid-cols-2 gap-3 sm:grid-cols-4">
+        {pages.map((page, i) => (
+          <li key={i} className="rounded-xl border-2 border-line p-2 has-checked:border-dusk">
+            {page.frame ? (
+              <label className="block cursor-pointer">
+                <Thumbnail frame={page.frame} marks={[]} width={240} label="" />
+                <span className="mt-1.5 flex items-center gap-2 text-sm">
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-dusk"
+                    checked={!left.has(i)}
+                    onChange={() => toggle(i)}
+                  />
+                  <span className="truncate">{page.frame.title || t('add.page', { n: i + 1 })}</span>
+                </span>
+                {page.left && page.left.length > 0 && (
+                  <span className="mt-1 block text-xs text-amber">
+                    {t('add.leftOut', { what: page.left.map((w) => t(`add.left_${w}`)).join(', ') })}
+                  </span>
+                )}
+              </label>
+            ) : (
+              <p className="grid aspect-8/5 place-items-center bg-amber-soft p-2 text-center text-sm text-amber">
+                {t('add.pageFailed', { n: i + 1 })}
+              </p>
+            )}
+          </li>
+        ))}
+      </ol>
+    </>
+  )
+}

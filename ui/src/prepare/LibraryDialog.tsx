@@ -1,0 +1,140 @@
+import { useQuery } from '@tanstack/react-query'
+import { Upload } from 'lucide-react'
+import { useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 as uuidv7 } from 'uuid'
+import { freePlace } from '../frame/geometry'
+import { useMaybeHand } from '../frame/hand'
+import { pictureURL } from '../frame/pictures'
+import { Button } from '../kit/Button'
+import { Dialog } from '../kit/Dialog'
+import { call, codeOf, send } from '../wire/http'
+import type { Library, LibraryItem, Uploaded } from '../wire/types.gen'
+import { useDesk } from './useDesk'
+
+type Props = { onClose: () => void; onPick?: (item: LibraryItem) => void }
+
+/** Pictures of the school: those used before, and illustrations to search by word. */
+export function LibraryDialog({ onClose, onPick }: Props) {
+  const { t } = useTranslation()
+  const desk = useDesk()
+  const hand = useMaybeHand()
+  const [words, setWords] = useState('')
+  const file = useRef<HTMLInputElement>(null)
+  const found = useQuery({
+    queryKey: ['library', words],
+    queryFn: () => call<Library>('GET', `/library?q=${encodeURIComponent(words)}`),
+    placeholderData: (before) => before,
+  })
+  function pick(item: LibraryItem) {
+    if (onPick) return onPick(item)
+    if (!hand) return
+    const k = Math.min(1, 560 / item.width, 420 / item.height)
+    const w = Math.max(40, Math.round(item.width * k))
+    const h = Math.max(40, Math.round(item.height * k))
+    const mark = uuidv7()
+    const at = freePlace([...hand.ground.marks], w, h, hand.middle())
+    hand.do([
+      { kind: 'add', add: { mark, ...at, w, h, kind: 'picture', picture: { picture: item.id, alt: item.name } } },
+    ])
+    hand.set({ selected: new Set([mark]), tool: 'select' })
+    onClose()
+  }
+  async function take(illustration: LibraryItem) {
+    try {
+      pick({ ...illustration, ...(await call<LibraryItem>('POST', '/library', { id: illustration.id })) })
+    } catch (error) {
+      desk.tell(codeOf(error))
+    }
+  }
+  async function bring(picture: File) {
+    try {
+      const up = await send<Uploaded>(`/pictures?name=${encodeURIComponent(picture.name)}`, picture, () => {}).done
+      pick({ id: up.picture, name: picture.name.replace(/\.[^.]*$/, ''), width: up.width, height: up.height })
+    } catch (error) {
+      desk.tell(codeOf(error))
+    }
+  }
+  const grid = 'grid grid-cols-3 gap-3 sm:grid-cols-5'
+  return (
+    <Dialog open wide onOpenChange={onClose} title={t('library.title')} text={t('library.text')}>
+      <div className="mb-4 flex gap-2">
+        <input
+          type="search"
+          aria-label={t('library.search')}
+          placeholder={t('library.search')}
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          className="grow rounded-lg border border-edge px-3 py-2"
+        />
+        <Button onClick={() => file.current?.click()}>
+          <Upload size={17} aria-hidden="true" />
+          {t('library.upload')}
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept="image/*"
+          tabIndex={-1}
+          aria-label={t('library.upload')}
+          className="sr-only"
+          onChange={(e) => {
+            const picture = e.target.files?.[0]
+            if (picture) void bring(picture)
+          }}
+        />
+      </div>
+      {found.data && (
+        <>
+          {found.data.found.length > 0 && (
+            <section aria-labelledby="illustrations" className="mb-4">
+              <h3 id="illustrations" className="mb-2 font-semibold">
+                {t('library.illustrations')}
+              </h3>
+              <ul className={grid}>
+                {found.data.found.map((item) => (
+                  <Item
+                    key={item.id}
+                    item={item}
+                    src={`/api/illustrations/${item.id}`}
+                    onPick={() => void take(item)}
+                  />
+                ))}
+              </ul>
+            </section>
+          )}
+          <section aria-labelledby="used">
+            <h3 id="used" className="mb-2 font-semibold">
+              {t('library.used')}
+            </h3>
+            {found.data.pictures.length === 0 ? (
+              <p className="text-slate">{t('library.none')}</p>
+            ) : (
+              <ul className={grid}>
+                {found.data.pictures.map((item) => (
+                  <Item key={item.id} item={item} src={pictureURL(item.id)} onPick={() => pick(item)} />
+                ))}
+              </ul>
+            )}
+          </section>
+        </>
+      )}
+    </Dialog>
+  )
+}
+
+function Item({ item, src, onPick }: { item: LibraryItem; src: string; onPick: () => void }) {
+  const { t } = useTranslation()
+  return (
+    <li>
+      <button
+        type="button"
+        onClick={onPick}
+        className="w-full overflow-hidden rounded-lg border border-line bg-snow p-2 text-sm hover:border-dusk"
+      >
+        <img src={src} alt="" loading="lazy" className="mx-auto h-24 object-contain" />
+        <span className="mt-1 block truncate">{item.name || t('library.unnamed')}</span>
+      </button>
+    </li>
+  )
+}

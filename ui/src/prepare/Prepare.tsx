@@ -1,0 +1,115 @@
+import { useEffect, useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, Navigate, useParams } from 'react-router'
+import { Workplace } from '../frame/Workplace'
+import { RefusalNotice } from '../kit/Notice'
+import { Desk } from '../wire/desk'
+import { BenchProvider } from '../wire/useLesson'
+import { Bar } from './Bar'
+import { LayersGroup } from './Layers'
+import { MarkEditors } from './MarkEditors'
+import { Settings } from './Settings'
+import { PrepareTools } from './Tools'
+import { Trail } from './Trail'
+import { TryPanel } from './TryPanel'
+import { DeskProvider, useDesk, useDeskState } from './useDesk'
+import '../words/prepare'
+
+/** Where a board is prepared. */
+export function Prepare() {
+  const { board = '' } = useParams()
+  return <Opened key={board} board={board} />
+}
+
+function Opened({ board }: { board: string }) {
+  const [desk] = useState(() => new Desk(board))
+  useEffect(() => {
+    void desk.start()
+    return () => desk.stop()
+  }, [desk])
+  return (
+    <DeskProvider value={desk}>
+      <BenchProvider value={desk}>
+        <Screen />
+        <RefusalNotice />
+      </BenchProvider>
+    </DeskProvider>
+  )
+}
+
+function Screen() {
+  const { t } = useTranslation()
+  const desk = useDesk()
+  const closed = useDeskState((s) => s.closed)
+  const frames = useDeskState((s) => s.frames)
+  const [chosen, setChosen] = useState({ id: '', at: 0 })
+  const [layers, setLayers] = useState(false)
+  const [trying, setTrying] = useState(false)
+  // When the frame that is shown is deleted, the one that takes its place is shown.
+  const frame = frames.find((f) => f.id === chosen.id) ?? frames[Math.min(chosen.at, frames.length - 1)]
+
+  if (closed === 'sign-in-needed') return <Navigate to="/sign-in" replace />
+  if (closed)
+    return (
+      <main className="grid min-h-full place-items-center p-6 text-center">
+        <div>
+          <h1 className="mb-4 text-2xl">{t(`refusal.${closed}`)}</h1>
+          <Link to="/boards" className="rounded-lg bg-dusk px-4 py-2 font-semibold text-paper">
+            {t('prepare.toBoards')}
+          </Link>
+        </div>
+      </main>
+    )
+  if (!frame)
+    return (
+      <main className="grid min-h-full place-items-center">
+        <p role="status">{t('loading')}</p>
+      </main>
+    )
+  const open = (id: string) =>
+    setChosen({
+      id,
+      at: Math.max(
+        0,
+        desk.state.getState().frames.findIndex((f) => f.id === id),
+      ),
+    })
+  return (
+    <div className="flex min-h-full flex-col lg:h-dvh lg:overflow-hidden">
+      <Bar trying={trying} onTry={() => setTrying(!trying)} />
+      <Trail frames={frames} at={frame.id} onOpen={open} />
+      <main className="flex min-h-0 grow max-lg:flex-col">
+        <Place key={frame.id} id={frame.id} layers={layers} onLayers={() => setLayers(!layers)} />
+        {trying ? (
+          <TryPanel board={desk.board} frame={frame.id} onClose={() => setTrying(false)} />
+        ) : (
+          <Settings key={frame.id} frame={frame} />
+        )}
+      </main>
+    </div>
+  )
+}
+
+/** The frame that is being prepared. */
+function Place({ id, layers, onLayers }: { id: string; layers: boolean; onLayers: () => void }) {
+  const frame = useDeskState((s) => s.frames.find((f) => f.id === id))
+  const all = useDeskState((s) => s.sheets.find((o) => o.sheet === id)?.marks)
+  const marks = useMemo(() => (all ?? []).filter((m) => !m.removedBy), [all])
+  if (!frame) return null
+  return (
+    <div className="flex min-h-[70vh] min-w-0 grow flex-col lg:min-h-0" data-layers={layers ? '' : undefined}>
+      <Workplace
+        frame={frame}
+        sheet={id}
+        marks={marks}
+        me="staff"
+        mayAdd
+        preparing
+        tools={<PrepareTools />}
+        more={() => <LayersGroup shown={layers} onShow={onLayers} />}
+      >
+        <MarkEditors marks={marks} />
+      </Workplace>
+    </div>
+  )
+}

@@ -1,0 +1,45 @@
+import type { Element, Frame } from './types.gen'
+
+/**
+ * A mark as it lies on a frame. A piece, wherever people have put it, looks as
+ * it was prepared; `of` names the prepared piece once it has been moved or
+ * copied.
+ */
+export type Lying = Element & { of?: string }
+
+/** Whether a mark is a piece: it can be moved, and nothing else. */
+export const isPiece = (mark: Lying) => Boolean(mark.layer)
+
+/** Whether a piece is one that has an endless supply and still lies there. */
+export const isSupply = (mark: Lying) => mark.layer === 'supply' && !mark.of
+
+/** What was prepared to stay where it is. */
+export const fixedOn = (frame: Frame) => frame.prepared.filter((m) => !m.layer && !m.removedBy)
+
+/**
+ * What lies on a frame, given what is on its sheet: the work, the pieces where
+ * people have put them and the others where they were prepared; and what still
+ * lies in the tray beside it.
+ */
+export function laid(frame: Frame, marks: readonly Element[]): { marks: Lying[]; tray: Lying[] } {
+  const pieces = new Map(frame.prepared.filter((m) => m.layer && !m.removedBy).map((m) => [m.id, m]))
+  const on: Lying[] = []
+  const taken = new Set<string>()
+  for (const mark of marks) {
+    if (mark.removedBy) continue
+    if (mark.kind !== 'placed') {
+      on.push(mark)
+      continue
+    }
+    const piece = pieces.get(mark.placed.piece)
+    if (!piece) continue
+    const { x, y, z, at, turn, author, by, hidden } = mark
+    if (mark.id === piece.id) taken.add(piece.id)
+    on.push({ ...piece, id: mark.id, x, y, z, at, turn, author, by, hidden, tray: false, of: piece.id })
+  }
+  const waiting = [...pieces.values()].filter((p) => !taken.has(p.id))
+  return {
+    marks: [...waiting.filter((p) => !p.tray), ...on],
+    tray: waiting.filter((p) => p.tray),
+  }
+}

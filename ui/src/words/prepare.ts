@@ -1,0 +1,5 @@
+import en from './en.prepare.json'
+import { addWords } from './words'
+
+// The wording of the place where boards are prepared comes with it.
+addWords(en)

@@ -1,0 +1,189 @@
+package web
+
+import (
+	"bytes"
+	"context"
+
+	"alpenglow/core/formats"
+	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
+	"alpenglow/core/picture"
+	"alpenglow/core/refusal"
+	"alpenglow/core/template"
+	"alpenglow/pdf"
+	"alpenglow/store"
+)
+
+// readInto reads a file by what it is, whatever it is called, page by page.
+func (s *server) readInto(ctx context.Context, in *intake, data []byte) error {
+	zipped := bytes.HasPrefix(data, []byte("PK\x03\x04"))
+	switch {
+	case len(data) == 0:
+		return refusal.New(refusal.FileEmpty)
+	case bytes.HasPrefix(bytes.TrimLeft(data[:min(len(data), 1024)], "\x00\t\r\n "), []byte("%PDF-")):
+		return s.readPDF(ctx, in, data)
+	case zipped && bytes.Contains(data, []byte("ppt/presentation.xml")):
+		return s.readSlides(ctx, in, data)
+	case zipped && bytes.Contains(data, []byte("board.json")):
+		return s.readBoardFile(in, data)
+	case bytes.HasPrefix(data, []byte("\xd0\xcf\x11\xe0")) && bytes.Contains(data, []byte("E\x00n\x00c\x00r\x00y\x00p\x00t\x00e\x00d")):
+		return refusal.New(refusal.FileLocked)
+	}
+	if read, err := s.uploads.decode(ctx, data); err == nil {
+		return in.page(func() (*lesson.Frame, error) { return pictureFrame(in, read, "") })
+	} else if refusal.Of(err).Code == refusal.PictureHuge {
+		return err
+	}
+	if zipped || len(data) > 4<<20 {
+		return refusal.New(refusal.FileKind)
+	}
+	return readLines(in, data)
+}
+
+// page adds a page; one that is refused is there as such, and costs no other.
+func (in *intake) page(make func() (*lesson.Frame, error), left ...string) error {
+	frame, err := make()
+	p := IntakePage{Frame: frame, Left: left}
+	if err != nil {
+		if refusal.Of(err) == nil || refusal.Of(err).Code == refusal.FileHuge {
+			return err
+		}
+		p = IntakePage{Problem: refusal.PageFailed}
+	}
+	in.tell(func(told *Intake) {
+		told.Pages = append(told.Pages, p)
+		told.Done = len(told.Pages)
+		told.Of = max(told.Of, told.Done)
+	})
+	return nil
+}
+
+// pictureFrame is a frame that a picture fills, with the words that are on it.
+func pictureFrame(in *intake, p picture.Picture, words string) (*lesson.Frame, error) {
+	name, err := in.keep(p)
+	if err != nil {
+		return nil, err
+	}
+	f := blank()
+	f.Paper = paper.Paper{Kind: paper.Picture, Picture: name, Alt: words}
+	f.Arrangement = lesson.Individual
+	return &f, nil
+}
+
+func (s *server) readPDF(ctx context.Context, in *intake, data []byte) error {
+	if len(s.PDF.Command) == 0 {
+		return refusal.New(refusal.FileKind)
+	}
+	in.tell(func(told *Intake) { told.Kind = "pdf" })
+	return s.PDF.Read(ctx, data, func(pages int) {
+		in.tell(func(told *Intake) { told.Of, told.More = min(pages, pdf.MaxPages), max(0, pages-pdf.MaxPages) })
+	}, func(p pdf.Page) error {
+		return in.page(func() (*lesson.Frame, error) {
+			if p.Failed {
+				return nil, refusal.New(refusal.PageFailed)
+			}
+			return pictureFrame(in, picture.Picture{Type: "image/jpeg", Data: p.JPEG, Width: p.Width, Height: p.Height}, p.Text)
+		})
+	})
+}
+
+func (s *server) readSlides(ctx context.Context, in *intake, data []byte) error {
+	deck, err := formats.OpenDeck(data)
+	if err != nil {
+		return err
+	}
+	in.tell(func(told *Intake) { told.Kind, told.Of, told.More = "slides", deck.Len(), deck.More() })
+	for n := range deck.Len() {
+		slide, err := deck.Slide(n, store.NewID)
+		if err == nil {
+			err = ctx.Err()
+		}
+		if err != nil {
+			return err
+		}
+		left := slide.Left
+		err = in.page(func() (*lesson.Frame, error) {
+			if slide.Failed {
+				return nil, refusal.New(refusal.PageFailed)
+			}
+			names := map[string]string{}
+			for _, part := range slide.Frame.Pictures() {
+				packed, err := deck.Part(part)
+				if err != nil {
+					return nil, err
+				}
+				read, err := s.uploads.decode(ctx, packed)
+				if refusal.Of(err) != nil {
+					left = append(left, "picture")
+					continue
+				}
+				if err != nil {
+					return nil, err
+				}
+				if names[part], err = in.keep(read); err != nil {
+					return nil, err
+				}
+			}
+			f := formats.RenameFrame(slide.Frame, names)
+			f.Prepared = withPictures(f.Prepared, names)
+			return &f, nil
+		}, left...)
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// withPictures leaves out those pictures that could not be read.
+func withPictures(marks []lesson.Element, names map[string]string) []lesson.Element {
+	read := map[string]bool{}
+	for _, name := range names {
+		read[name] = true
+	}
+	there := []lesson.Element{}
+	for _, e := range marks {
+		if e.Picture == nil || read[e.Picture.Picture] {
+			there = append(there, e)
+		}
+	}
+	return there
+}
+
+func (s *server) readBoardFile(in *intake, data []byte) error {
+	file, err := formats.ReadBoard(data)
+	if err != nil {
+		return err
+	}
+	in.tell(func(told *Intake) { told.Kind, told.Of = "board", len(file.Board.Frames) })
+	names := map[string]string{}
+	for name, p := range file.Pictures {
+		if names[name], err = in.keep(p); err != nil {
+			return err
+		}
+	}
+	for _, f := range file.Board.Frames {
+		f = formats.RenameFrame(f, names)
+		if err := in.page(func() (*lesson.Frame, error) { return &f, nil }); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// readLines makes of a text two frames to choose from: its lines as notes, and
+// as cards to sort in the tray.
+func readLines(in *intake, data []byte) error {
+	lines, more, err := formats.Lines(data)
+	if err != nil {
+		return err
+	}
+	in.tell(func(told *Intake) { told.Kind, told.More = "lines", more })
+	for _, pieces := range []bool{false, true} {
+		f := template.Cards(lines, pieces, store.NewID)
+		if err := in.page(func() (*lesson.Frame, error) { return &f, nil }); err != nil {
+			return err
+		}
+	}
+	return nil
+}
