@@ -226,7 +226,7 @@ func (h *Hub) hello(ctx context.Context, s seat) (any, error) {
 	if s.actor.Staff {
 		work, err := h.work(ctx, s.session)
 		return StaffHello{Board: board, State: state, Code: s.session.kept.Code, ClassName: s.session.kept.ClassName,
-			Expected: s.session.kept.Students.V, People: people, Work: work, Sheets: sheets}, err
+			Expected: s.session.kept.Students.V, People: people, Work: work, Sheets: sheets, Practice: s.session.kept.Practice}, err
 	}
 	stage, err := state.ForClass(board)
 	s.session.mu.RLock()

@@ -89,6 +89,8 @@ type StaffHello struct {
 	People   []Person    `json:"people"`
 	Work     []Work      `json:"work"`
 	Sheets   []SheetView `json:"sheets"`
+	// Practice says that this is a rehearsal.
+	Practice bool `json:"practice,omitempty"`
 }
 
 // Work is how much an author has on a frame, and when they last did something

@@ -110,6 +110,12 @@ DELETE FROM sessions WHERE id = $1 AND practice`, id)
 	return nil
 }
 
+// StalePractice lists rehearsals that began before a time and were never ended.
+func (s *Store) StalePractice(ctx context.Context, before time.Time) ([]string, error) {
+	ids := []string{}
+	return ids, s.db.SelectContext(ctx, &ids, `SELECT id FROM sessions WHERE practice AND started_at < $1`, before)
+}
+
 // SetState stores the next state of a session and reports whether it did: not
 // when somebody else has changed the state since.
 func (s *Store) SetState(ctx context.Context, id string, next session.State) (bool, error) {

@@ -9,6 +9,7 @@ import (
 	"net/url"
 	"sync"
 
+	"alpenglow/core/lesson"
 	"alpenglow/live"
 	"alpenglow/pdf"
 	"alpenglow/store"
@@ -36,9 +37,9 @@ type Config struct {
 	PDF pdf.Reader
 	// Illustrations are searched by word; nil for none.
 	Illustrations Illustrations
-	// Rehearsal sends a simulated class to the practice session with a code;
-	// nil for none.
-	Rehearsal func(code string, students int) Class
+	// Rehearsal sends a simulated class to the practice session with a code,
+	// which runs a board; nil for none.
+	Rehearsal func(code string, students int, board lesson.Board) Class
 }
 
 // Class is a simulated class that is at work.

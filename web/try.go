@@ -100,7 +100,7 @@ func (s *server) rehearse(c *gin.Context) {
 	}
 	s.mu.Lock()
 	defer s.mu.Unlock()
-	s.rehearsals[n.ID] = s.Rehearsal(n.Code, ask.Students)
+	s.rehearsals[n.ID] = s.Rehearsal(n.Code, ask.Students, n.Content.V)
 	c.JSON(http.StatusCreated, Started{n.ID})
 }
 

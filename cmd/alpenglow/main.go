@@ -3,6 +3,7 @@
 //	alpenglow serve     run the server
 //	alpenglow demo      run it with a private database and made-up data
 //	alpenglow migrate   bring the database's tables up to date
+//	alpenglow rehearse  send a simulated class to a lesson
 //	alpenglow load      put a running server under the load of many classes
 package main
 
@@ -20,6 +21,7 @@ var commands = map[string]func(ctx context.Context, args []string) error{
 	"migrate":   migrate,
 	"load":      load,
 	"crowd":     crowd,
+	"rehearse":  rehearse,
 	"relay":     relay,
 	"pdf-pages": pdfPages,
 }
@@ -28,7 +30,7 @@ func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	if len(os.Args) < 2 || commands[os.Args[1]] == nil {
-		fmt.Fprintln(os.Stderr, "usage: alpenglow serve | demo | migrate | load")
+		fmt.Fprintln(os.Stderr, "usage: alpenglow serve | demo | migrate | rehearse | load")
 		os.Exit(2)
 	}
 	if err := commands[os.Args[1]](ctx, os.Args[2:]); err != nil {

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"math/rand/v2"
 	"net"
 	"net/http"
 	"net/url"
@@ -13,8 +14,10 @@ import (
 	"strings"
 	"time"
 
+	"alpenglow/core/lesson"
 	"alpenglow/live"
 	"alpenglow/pdf"
+	"alpenglow/standin"
 	"alpenglow/store"
 	"alpenglow/ui"
 	"alpenglow/web"
@@ -99,10 +102,17 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 	if err != nil {
 		return fmt.Errorf("find this program: %w", err)
 	}
-	if err := s.ForgetBoards(ctx, time.Now().Add(-deletedLast)); err != nil {
+	if err := forget(ctx, s); err != nil {
 		return err
 	}
 	config := web.Config{Store: s, Hub: hub, Log: log, Registry: registry, UI: ui.Built(), PDF: pdf.Reader{Command: []string{self, "pdf-pages"}}}
+	if config.Illustrations, err = standin.NewIllustrations(); err != nil {
+		return err
+	}
+	config.Rehearsal = func(code string, students int, board lesson.Board) web.Class {
+		return standin.Start(ctx, standin.Options{URL: "http://" + listener.Addr().String(), Code: code, Students: students,
+			Right: rightAnswers(board), Pace: pace(), Seed: rand.Uint64(), Log: log})
+	}
 	if public := setting("PUBLIC_URL", ""); public != "" {
 		if config.PublicURL, err = url.Parse(strings.TrimSuffix(public, "/")); err != nil {
 			return fmt.Errorf("ALPENGLOW_PUBLIC_URL: %w", err)
@@ -128,6 +138,42 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 	stop, cancel := context.WithTimeout(context.Background(), stopWithin)
 	defer cancel()
 	return errors.Join(hub.Close(stop), server.Shutdown(stop))
+}
+
+// forget removes what was deleted long ago, and rehearsals that nobody ended.
+func forget(ctx context.Context, s *store.Store) error {
+	if err := s.ForgetBoards(ctx, time.Now().Add(-deletedLast)); err != nil {
+		return err
+	}
+	stale, err := s.StalePractice(ctx, time.Now().Add(-24*time.Hour))
+	for _, id := range stale {
+		err = errors.Join(err, s.ForgetPractice(ctx, id))
+	}
+	return err
+}
+
+// rightAnswers gives for each poll of a board those that are right.
+func rightAnswers(board lesson.Board) map[string][]string {
+	right := map[string][]string{}
+	for _, f := range board.Frames {
+		for _, q := range f.Polls() {
+			for _, c := range q.Poll.Choices {
+				if c.Right {
+					right[q.ID] = append(right[q.ID], c.ID)
+				}
+			}
+		}
+	}
+	return right
+}
+
+// pace is how slow the simulated class of a rehearsal is: ALPENGLOW_PACE, 1 for
+// human pace.
+func pace() float64 {
+	if p, err := strconv.ParseFloat(setting("PACE", "1"), 64); err == nil && p > 0 {
+		return p
+	}
+	return 1
 }
 
 // pdfPages reads a PDF on the standard input; the server starts it for each file.

@@ -57,7 +57,10 @@ func (d *drawer) rows(keys ...string) {
 func fourSquare(d *drawer) {
 	for i, key := range []string{"meaning", "features", "examples", "against"} {
 		fill := []lesson.Fill{"glacier", "snow", "moss", "rose"}[i]
-		d.box(key, 60+float64(i%2)*750, 150+float64(i/2)*405, 730, 395, fill)
+		x, y := 60+float64(i%2)*750, 150+float64(i/2)*405
+		d.box("", x, y, 730, 395, fill)
+		// The lower headings stand at the lower edge, clear of the word in the middle.
+		d.heading(key, x+24, y+18+float64(i/2)*312, 682)
 	}
 	d.shape(lesson.FormEllipse, 610, 450, 380, 190, "night", "snow").Shape.Text = d.say("word")
 }

@@ -11,8 +11,8 @@ const weights: Record<Drawing['lines'][number]['weight'], string> = {
   dots: 'fill-line stroke-none',
 }
 
-/** The ground of a frame. */
-export function Paper({ paper }: { paper: PaperOf }) {
+/** The ground of a frame; `bold` lines can be told apart in a very small picture. */
+export function Paper({ paper, bold = false }: { paper: PaperOf; bold?: boolean }) {
   const drawing = useGround(paper)
   if (paper.kind === 'picture')
     return (
@@ -37,8 +37,8 @@ export function Paper({ paper }: { paper: PaperOf }) {
         <path
           key={line.weight}
           d={line.path}
-          className={weights[line.weight]}
-          strokeWidth={line.weight === 'firm' ? 3 : 2}
+          className={bold && line.weight !== 'dots' ? 'fill-none stroke-edge' : weights[line.weight]}
+          strokeWidth={(line.weight === 'firm' ? 3 : 2) * (bold ? 6 : 1)}
           strokeDasharray={line.weight === 'guide' ? '14 10' : undefined}
         />
       ))}

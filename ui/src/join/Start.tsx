@@ -7,6 +7,7 @@ import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
 import { useAsked } from '../wire/useAsked'
 import type { Code, JoinFound, Me, Seat } from '../wire/types.gen'
+import { ChooseName } from './ChooseName'
 import { Ridge } from './Ridge'
 
 /** The start page: the code, then the name, and in. */
@@ -83,17 +84,21 @@ export function Start() {
               <p className="text-lg font-semibold">
                 {found.className ? t('join.lessonWithClass', found) : t('join.lesson', found)}
               </p>
-              <Field
-                ref={nameField}
-                label={t('join.name')}
-                help={t('join.nameHelp')}
-                problem={said}
-                value={name}
-                onChange={(e) => setName(e.target.value)}
-                autoComplete="nickname"
-                maxLength={200}
-                className="text-xl"
-              />
+              {found.names ? (
+                <ChooseName names={found.names} value={name} problem={said} onChange={setName} />
+              ) : (
+                <Field
+                  ref={nameField}
+                  label={t('join.name')}
+                  help={t('join.nameHelp')}
+                  problem={said}
+                  value={name}
+                  onChange={(e) => setName(e.target.value)}
+                  autoComplete="nickname"
+                  maxLength={200}
+                  className="text-xl"
+                />
+              )}
               <Button type="submit" look="main" size="large" disabled={busy}>
                 {t('join.enter')}
               </Button>

@@ -28,7 +28,7 @@ export function Overview({ frames, at, onOpen, onClose }: Props) {
                 <span className="flex items-center gap-2 border-t border-line px-3 py-2">
                   <b className="grid size-7 shrink-0 place-items-center rounded-full bg-mist">{i + 1}</b>
                   <span className="min-w-0 grow truncate font-semibold">{title}</span>
-                  <span className="shrink-0 text-sm text-slate">{t(`prepare.${frame.arrangement}_short`)}</span>
+                  <span className="shrink-0 text-sm text-slate">{t(`sharing.${frame.arrangement}_short`)}</span>
                 </span>
               </button>
             </li>

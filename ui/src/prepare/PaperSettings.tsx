@@ -64,42 +64,21 @@ export function PaperSettings({ paper, onSet }: { paper: Paper; onSet: (paper: P
   return (
     <fieldset className="flex flex-col gap-2">
       <legend className="mb-1 text-sm font-semibold">{t('prepare.paper')}</legend>
-      <div className="grid grid-cols-5 gap-1.5">
+      <div className="grid grid-cols-3 gap-1.5">
         {kinds.map((kind) => (
           <label
             key={kind}
-            title={t(`papers.${kind}`)}
-            className={`cursor-pointer overflow-hidden rounded-md border-2 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-dusk ${kind === paper.kind ? 'border-dusk' : 'border-line hover:border-edge'}`}
+            className={`cursor-pointer overflow-hidden rounded-lg border-2 bg-paper text-center text-xs has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-dusk ${kind === paper.kind ? 'border-dusk font-semibold text-dusk' : 'border-line text-slate hover:border-edge'}`}
           >
             <input
               type="radio"
               name="paper"
-              aria-label={t(`papers.${kind}`)}
               checked={kind === paper.kind}
               onChange={() => pick(kind)}
               className="sr-only"
             />
-            <span
-              aria-hidden="true"
-              className="relative block aspect-8/5 overflow-hidden bg-ground"
-              data-dark={paper.dark ? '' : undefined}
-            >
-              {kind === 'picture' && !paper.picture ? (
-                <span className="grid h-full place-items-center text-xl text-on-ground">+</span>
-              ) : (
-                <span
-                  className="absolute top-0 left-0 block origin-top-left scale-[0.032]"
-                  style={{ width: FRAME.width, height: FRAME.height }}
-                >
-                  <Ground
-                    paper={{
-                      ...asKind(paper, kind),
-                      step: (usual[kind] ?? 0) * (kind === 'squared' || kind === 'dotted' ? 4 : 2) || undefined,
-                    }}
-                  />
-                </span>
-              )}
-            </span>
+            <PaperPicture kind={kind} paper={paper} />
+            <span className="block px-0.5 py-1 leading-tight">{t(`papers.${kind}`)}</span>
           </label>
         ))}
       </div>
@@ -208,6 +187,31 @@ export function PaperSettings({ paper, onSet }: { paper: Paper; onSet: (paper: P
         {t('prepare.dark')}
       </label>
     </fieldset>
+  )
+}
+
+/** A paper in small, coarser than it is so that it can be told apart. */
+function PaperPicture({ kind, paper }: { kind: PaperKind; paper: Paper }) {
+  const coarse = kind === 'squared' || kind === 'dotted' ? 4 : kind === 'ruled' ? 3 : 2
+  const shown: Paper =
+    kind === 'axes'
+      ? { kind, x: { from: -3, to: 3, step: 1 }, y: { from: -2, to: 2, step: 1 } }
+      : kind === 'number-line'
+        ? { kind, x: { from: 0, to: 4, step: 1 } }
+        : { kind, step: usual[kind] && usual[kind] * coarse, picture: paper.picture }
+  return (
+    <span aria-hidden="true" className="relative block aspect-8/5 overflow-hidden border-b border-line bg-paper">
+      {kind === 'picture' && !paper.picture ? (
+        <span className="grid h-full place-items-center text-xl">+</span>
+      ) : (
+        <span
+          className="absolute top-0 left-0 block origin-top-left scale-[0.0575]"
+          style={{ width: FRAME.width, height: FRAME.height }}
+        >
+          <Ground bold paper={shown} />
+        </span>
+      )}
+    </span>
   )
 }
 

@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next'
 import type { Frame } from '../wire/types.gen'
 import { PaperSettings } from './PaperSettings'
-import { Sharing } from './Sharing'
+import { Sharing } from '../kit/Sharing'
 import { Typed } from './Typed'
 import { useDesk, useDeskState } from './useDesk'
 

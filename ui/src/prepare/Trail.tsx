@@ -253,7 +253,7 @@ function Station({ frame, n, last, on, picked, onPick, onDrop }: StationProps) {
     <div
       role="option"
       aria-selected={on || picked}
-      aria-label={t('prepare.station', { n, title, arrangement: t(`prepare.${frame.arrangement}_short`) })}
+      aria-label={t('prepare.station', { n, title, arrangement: t(`sharing.${frame.arrangement}_short`) })}
       tabIndex={on ? 0 : -1}
       data-frame={frame.id}
       className={`relative flex min-w-32 max-w-56 grow basis-0 cursor-pointer touch-pan-x flex-col items-center rounded-lg px-1 pb-1 select-none ${picked ? 'bg-dusk-soft' : 'hover:bg-mist'} ${pull?.far ? 'z-10 opacity-80' : ''}`}

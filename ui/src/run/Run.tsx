@@ -12,6 +12,7 @@ import type { Code } from '../wire/types.gen'
 import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
 import { Invitation } from './Invitation'
 import { People } from './People'
+import { Practice } from './Practice'
 import { Stage } from './Stage'
 import { Trail } from './Trail'
 
@@ -87,7 +88,7 @@ function TopBar({ session, staff }: { session: string; staff: Staff }) {
       <span className="text-slate">
         {expected > 0 ? t('run.here', { here, all: expected }) : t('run.hereCount', { count: here })}
       </span>
-      <Finish session={session} />
+      {staff.practice ? <Practice session={session} /> : <Finish session={session} />}
     </header>
   )
 }

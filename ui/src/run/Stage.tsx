@@ -1,6 +1,6 @@
 import { EyeOff, Eye } from 'lucide-react'
 import { Tabs } from 'radix-ui'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { PollCard } from '../frame/PollCard'
 import { Workplace } from '../frame/Workplace'
@@ -11,14 +11,25 @@ import type { Element, Frame } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
 import { answerCounts } from './answers'
 import { ClearMenu } from './ClearMenu'
+import { Cover } from './Covers'
+import { LessonNotes } from './LessonNotes'
 import { Monitor } from './Monitor'
 import { PollControls } from './PollControls'
 import { PutAway } from './PutAway'
+import { UseMenu } from './UseMenu'
+
+/** The frame that the class is on, as it is used now. */
+function useFrame({ board, state }: Staff): Frame {
+  return useMemo(
+    () => ({ ...board.frames.find((f) => f.id === state.frame)!, ...state.set?.[state.frame] }),
+    [board, state.frame, state.set],
+  )
+}
 
 /** The frame that the class is on, or everybody's work on it. */
 export function Stage({ staff }: { staff: Staff }) {
   const { t } = useTranslation()
-  const frame = staff.board.frames.find((f) => f.id === staff.state.frame)!
+  const frame = useFrame(staff)
   const natural = frame.arrangement === 'individual' ? 'everyone' : 'frame'
   const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
   const tab = picked?.frame === frame.id ? picked.tab : natural
@@ -41,7 +52,8 @@ export function Stage({ staff }: { staff: Staff }) {
         </Tabs.List>
         <PollControls frame={frame} staff={staff} />
         <span className="ms-auto flex items-center gap-3 text-sm text-slate">
-          {t(`run.${frame.arrangement}`)} · {t(`run.${frame.permission}`)}
+          <LessonNotes frame={frame} />
+          <UseMenu frame={frame} />
           <PutAway frame={frame} />
         </span>
       </div>
@@ -71,6 +83,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
       poll={(mark) => (
         <PollCard mark={mark} phase={staff.state.polls[mark.id] ?? 'open'} counts={counts(mark.id)} onFrame />
       )}
+      cover={(mark) => <Cover mark={mark} staff={staff} />}
       more={(selected) =>
         frame.arrangement === 'individual' ? (
           <span className="text-sm text-slate">{t('run.ownCopies')}</span>

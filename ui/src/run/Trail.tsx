@@ -27,7 +27,8 @@ export function Trail({ staff }: { staff: Staff }) {
           const all = people.size
           const share = all ? done / all : 0
           const on = i === at
-          const Sign = frame.arrangement === 'individual' ? User : Users
+          const arrangement = staff.state.set?.[frame.id]?.arrangement ?? frame.arrangement
+          const Sign = arrangement === 'individual' ? User : Users
           const next = frames[i + 1] ? rise(i + 1) : null
           return (
             <li key={frame.id} className="relative min-w-36 grow basis-0">
@@ -52,7 +53,7 @@ export function Trail({ staff }: { staff: Staff }) {
               <button
                 type="button"
                 aria-current={on ? 'step' : undefined}
-                aria-label={`${t('run.station', { n: i + 1, title: frame.title, arrangement: t(`run.${frame.arrangement}`), count: done, all })} ${on ? '' : t('run.goTo', { n: i + 1, title: frame.title })}`}
+                aria-label={`${t('run.station', { n: i + 1, title: frame.title, arrangement: t(`run.${arrangement}`), count: done, all })} ${on ? '' : t('run.goTo', { n: i + 1, title: frame.title })}`}
                 onClick={() => void lesson.command({ kind: 'go', go: { frame: frame.id } }).catch(() => undefined)}
                 className="relative flex w-full underline-offset-4 flex-col items-center rounded-lg px-1 hover:underline"
                 style={{ paddingTop: rise(i) }}

@@ -285,6 +285,7 @@ export type StaffHello = {
   people: Array<Person>;
   work: Array<Work>;
   sheets: Array<SheetView>;
+  practice?: boolean;
 };
 
 export type Open = {

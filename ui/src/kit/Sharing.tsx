@@ -1,6 +1,6 @@
 import { Eye, Pencil, User, Users, Wrench } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import type { Arrangement, Frame, Permission, SetFrame } from '../wire/types.gen'
+import type { Arrangement, Permission, Setting } from '../wire/types.gen'
 
 const arrangements: Array<{ value: Arrangement; icon: typeof User }> = [
   { value: 'class', icon: Users },
@@ -12,7 +12,7 @@ const permissions: Array<{ value: Permission; icon: typeof User }> = [
   { value: 'together', icon: Wrench },
 ]
 
-type Props = { frame: Frame; onSet: (to: Omit<SetFrame, 'frame'>) => void }
+type Props = { frame: Setting; onSet: (to: Partial<Setting>) => void }
 
 /** Who shares a frame, what students may do there, and in a plain sentence what will happen. */
 export function Sharing({ frame, onSet }: Props) {
@@ -21,20 +21,20 @@ export function Sharing({ frame, onSet }: Props) {
     <div className="flex flex-col gap-3">
       <Choice
         name="arrangement"
-        label={t('prepare.arrangement')}
+        label={t('sharing.arrangement')}
         all={arrangements}
         value={frame.arrangement}
         onPick={(arrangement) => onSet({ arrangement })}
       />
       <Choice
         name="permission"
-        label={t('prepare.permission')}
+        label={t('sharing.permission')}
         all={permissions}
         value={frame.permission}
         onPick={(permission) => onSet({ permission })}
       />
       <p role="status" className="rounded-lg bg-dusk-soft px-3 py-2 text-sm text-night" data-part="sentence">
-        {t(`prepare.says_${frame.arrangement}_${frame.permission}`)}
+        {t(`sharing.says_${frame.arrangement}_${frame.permission}`)}
       </p>
     </div>
   )
@@ -68,7 +68,7 @@ function Choice<V extends string>({ name, label, all, value, onPick }: ChoicePro
               className="sr-only"
             />
             <Icon size={18} aria-hidden="true" />
-            {t(`prepare.${v}_short`)}
+            {t(`sharing.${v}_short`)}
           </label>
         ))}
       </div>

@@ -1,0 +1,183 @@
+package standin
+
+import (
+	"context"
+	"math/rand/v2"
+	"time"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/sheet"
+	"alpenglow/live"
+)
+
+// temper is how a student goes about things.
+type temper int
+
+const (
+	steady temper = iota
+	quick
+	slow
+	idle     // is there and does nothing
+	dropping // falls out of the network now and then, and returns
+	fooling  // writes nonsense, stamps and scribbles
+)
+
+// student is one simulated student.
+type student struct {
+	Options
+	name   string
+	temper temper
+	knows  float64 // how likely an answer is right
+	random *rand.Rand
+
+	marks    []string          // own, on the frame that is on
+	frame    string            // that they are on
+	answered map[string]string // by poll
+	notes    int
+}
+
+// newStudent makes the i-th student. Of every thirty about three are idle,
+// three drop out, and one fools around.
+func newStudent(o Options, i int, random *rand.Rand) *student {
+	s := &student{Options: o, name: nameOf(i), random: random, answered: map[string]string{}}
+	s.knows = 0.35 + 0.55*random.Float64()
+	switch {
+	case i%30 == 4:
+		s.temper = fooling
+		s.name = "Captain " + s.name
+	case i%10 == 7:
+		s.temper = idle
+	case i%10 == 9:
+		s.temper = dropping
+	default:
+		s.temper = temper(random.IntN(3))
+	}
+	return s
+}
+
+// pause is how long a student thinks before doing the next thing.
+func (s *student) pause() time.Duration {
+	mean := map[temper]float64{steady: 9, quick: 5, slow: 18, idle: 20, dropping: 9, fooling: 4}[s.temper]
+	// Times between what people do are skewed: mostly short, at times long.
+	seconds := min(60, 1.5+mean*s.random.ExpFloat64()*0.8)
+	return s.during(time.Duration(seconds * float64(time.Second)))
+}
+
+// run joins, works until the lesson ends, and falls out and returns where that
+// is the student's way.
+func (s *student) run(ctx context.Context, k *Class) error {
+	seat, cookie, err := s.join(ctx)
+	if err != nil {
+		return err
+	}
+	for ctx.Err() == nil {
+		until := time.Hour
+		if s.temper == dropping {
+			until = s.during(time.Duration(20+s.random.IntN(40)) * time.Second)
+		}
+		ended, err := s.work(ctx, k, seat, cookie, until)
+		if err != nil || ended {
+			return err
+		}
+		if !sleep(ctx, s.during(time.Duration(8+s.random.IntN(15))*time.Second)) {
+			return nil
+		}
+	}
+	return nil
+}
+
+// work is one stay in the lesson. It reports whether the lesson has ended.
+func (s *student) work(ctx context.Context, k *Class, session, cookie string, until time.Duration) (ended bool, err error) {
+	ctx, leave := context.WithTimeout(ctx, until)
+	defer leave()
+	l, err := dial(ctx, s.URL, session, cookie)
+	if err != nil {
+		return false, err
+	}
+	defer l.close()
+	for {
+		if !sleep(ctx, s.pause()) || !k.rest(ctx) {
+			return false, nil
+		}
+		stage, sheets := l.now()
+		if stage.Ended {
+			return true, nil
+		}
+		if s.frame != stage.Frame.ID {
+			s.frame, s.marks, s.notes = stage.Frame.ID, nil, 0
+		}
+		if s.temper == idle && s.random.IntN(6) > 0 {
+			continue
+		}
+		if step, on, ok := s.next(stage.Frame, stage.Polls, sheets, l.me); ok {
+			if err := l.do(ctx, sheet.Op{ID: newID(), Sheet: on, Step: step}); err != nil {
+				if ctx.Err() != nil {
+					return false, nil
+				}
+				return false, err
+			}
+		}
+	}
+}
+
+// next decides what to do now, and on which sheet.
+func (s *student) next(f lesson.Frame, phases map[string]poll.Phase, sheets []live.SheetView, me string) (sheet.Step, string, bool) {
+	own, shared := "", ""
+	var there []lesson.Element
+	for _, v := range sheets {
+		switch {
+		case v.Frame != f.ID:
+		case v.Owner == sheet.ClassOwner:
+			shared = v.Sheet
+		case v.Owner == me:
+			own = v.Sheet
+		}
+		if v.Frame == f.ID {
+			there = append(there, v.Marks...)
+		}
+	}
+	for _, q := range f.Polls() {
+		if phases[q.ID] == poll.Open && own != "" && (s.answered[q.ID] == "" || s.random.IntN(25) == 0) {
+			choice := s.choose(q)
+			s.answered[q.ID] = choice
+			return sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: q.ID, Choice: choice}}, own, true
+		}
+	}
+	on := shared
+	if f.Arrangement == lesson.Individual {
+		on = own
+	}
+	if on == "" || f.Permission == lesson.Look {
+		return sheet.Step{}, "", false
+	}
+	return s.contribute(f, there, me), on, true
+}
+
+// choose answers a poll: right as often as the student knows things. Of the
+// wrong answers one misleads more than the others.
+func (s *student) choose(q lesson.Element) string {
+	choices := q.Poll.Choices
+	right := s.Right[q.ID]
+	if len(right) > 0 && s.random.Float64() < s.knows {
+		return right[s.random.IntN(len(right))]
+	}
+	weights := make([]float64, len(choices))
+	all := 0.0
+	for i, c := range choices {
+		weights[i] = 1 / float64(1+(i+len(q.ID))%len(choices))
+		for _, r := range right {
+			if r == c.ID {
+				weights[i] = 0
+			}
+		}
+		all += weights[i]
+	}
+	at := s.random.Float64() * all
+	for i, w := range weights {
+		if at -= w; at < 0 {
+			return choices[i].ID
+		}
+	}
+	return choices[0].ID
+}
