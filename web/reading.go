@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"context"
+	"strings"
 
 	"alpenglow/core/formats"
 	"alpenglow/core/lesson"
@@ -13,6 +14,9 @@ import (
 	"alpenglow/pdf"
 	"alpenglow/store"
 )
+
+// titleLetters is how much of a page's first line becomes its title.
+const titleLetters = 60
 
 // readInto reads a file by what it is, whatever it is called, page by page.
 func (s *server) readInto(ctx context.Context, in *intake, data []byte) error {
@@ -67,6 +71,11 @@ func pictureFrame(in *intake, p picture.Picture, words string) (*lesson.Frame, e
 	f := blank()
 	f.Paper = paper.Paper{Kind: paper.Picture, Picture: name, Alt: words}
 	f.Arrangement = lesson.Individual
+	first, _, _ := strings.Cut(words, "\n")
+	if letters := []rune(first); len(letters) > titleLetters {
+		first = string(letters[:titleLetters])
+	}
+	f.Title = first
 	return &f, nil
 }
 

@@ -134,7 +134,7 @@ var sentences = map[Code]string{
 	NoSuchPiece:    "This piece is not on the frame. Take one of those shown.",
 	NoSuchCover:    "There is no such cover on this frame. Reload the page.",
 	FileUnreadable: "This file cannot be read. Open it on your device and save it again, then bring it in.",
-	FileHuge:       "This file is too large. Use one of at most 100 MB and 60 pages.",
+	FileHuge:       "This file is too large. Use one of at most 100 MB.",
 	FileNewer:      "This board was saved by a newer version of the program. Update this one, or save the board in the older form.",
 	FileEmpty:      "There is nothing in this file that could be brought in.",
 	FileLocked:     "This file is locked with a password. Save it without one and bring it in again.",

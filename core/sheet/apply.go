@@ -369,7 +369,13 @@ func (e *edit) mayChange(id string) (lesson.Element, error) {
 		return m, refusal.New(refusal.NoSuchMark)
 	case m.Kind == lesson.KindAnswer:
 		return m, refusal.New(refusal.NotYours)
-	case e.owns(m), original(m):
+	case original(m):
+		// A piece that lies under a cover is not there for students, wherever it was put.
+		if _, ok := e.piece(m.ID); !ok {
+			return m, refusal.New(refusal.NoSuchMark)
+		}
+		return m, nil
+	case e.owns(m):
 		return m, nil
 	}
 	return m, refusal.New(refusal.NotYours)

@@ -90,9 +90,9 @@ func (d *drawer) shape(form lesson.Form, x, y, w, h float64, ink lesson.Ink, fil
 	return d.put(x, y, w, h, lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: form, Ink: ink, Fill: fill, Width: 3}})
 }
 
-// box is a rounded field with a heading inside its upper edge.
+// box is a field with a heading inside its upper edge.
 func (d *drawer) box(key string, x, y, w, h float64, fill lesson.Fill) {
-	d.shape(lesson.FormRounded, x, y, w, h, "night", fill)
+	d.shape(lesson.FormRect, x, y, w, h, "night", fill)
 	if key != "" {
 		d.heading(key, x+24, y+18, w-48)
 	}

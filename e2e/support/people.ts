@@ -28,9 +28,11 @@ export async function signIn(page: Page) {
   await expect(page.getByRole('heading', { level: 1, name: 'Boards' })).toBeVisible()
 }
 
-/** Starts a session of the demo's board and returns its join code. */
-export async function startSession(page: Page): Promise<string> {
-  await page.getByRole('button', { name: 'Start a session of Moon and tides' }).click()
+/** Starts a session of the demo's board and returns its join code. Names are typed unless they are to be from the list. */
+export async function startSession(page: Page, names: 'typed' | 'listed' = 'typed'): Promise<string> {
+  await page.getByRole('link', { name: 'Start a session of Moon and tides' }).click()
+  if (names === 'typed') await page.getByLabel('typed by the students').check()
+  await page.getByRole('button', { name: 'Start now' }).click()
   const pill = page.getByRole('button', { name: /^Join code/ })
   await expect(pill).toBeVisible()
   return (await pill.innerText()).trim()

@@ -49,7 +49,7 @@ test('changes in any order, twice and late give the same picture', () => {
         changes.push({ seq, op: id(seq), by: 'kenji', at: 1, put: [mark(name, seq)] })
       }
     }
-    const sheets = new Sheets('noor', () => true)
+    const sheets = new Sheets('noor', { mayChange: () => true })
     const shuffled = [...changes, ...changes].map((c) => [next(), c] as const).sort((a, b) => a[0] - b[0])
     const opened = Math.floor(next() * 10)
     shuffled.forEach(([, change], i) => {
@@ -65,7 +65,7 @@ test('changes in any order, twice and late give the same picture', () => {
 })
 
 test('a hole is noticed, and an older picture does not undo a newer one', () => {
-  const sheets = new Sheets('noor', () => true)
+  const sheets = new Sheets('noor', { mayChange: () => true })
   sheets.load(view(1, mark('a', 1)))
   expect(sheets.take({ sheet, changes: [{ seq: 3, put: [mark('c', 3)] }] })).toBe(false)
   expect(shown(sheets)).toEqual(['a@1'])
@@ -77,7 +77,7 @@ test('a hole is noticed, and an older picture does not undo a newer one', () => 
 
 test('what is on its way shows at once and is never shown twice', () => {
   for (const order of ['answer first', 'news first'] as const) {
-    const sheets = new Sheets('noor', () => true)
+    const sheets = new Sheets('noor', { mayChange: () => true })
     sheets.load(view(0))
     const op = add(1, 'a', 10)
     const news: Change = { seq: 1, op: op.id, by: 'noor', at: 1, put: [mark('a', 10)] }
@@ -96,7 +96,7 @@ test('what is on its way shows at once and is never shown twice', () => {
 })
 
 test('what others do meanwhile does not take away what is on its way', () => {
-  const sheets = new Sheets('noor', () => true)
+  const sheets = new Sheets('noor', { mayChange: () => true })
   sheets.load(view(1, mark('a', 1)))
   sheets.begin(move(1, 'a', 50))
   sheets.take({ sheet, changes: [{ seq: 2, put: [mark('b', 2, 'kenji')] }] })
@@ -106,7 +106,7 @@ test('what others do meanwhile does not take away what is on its way', () => {
 })
 
 test('removing and bringing back without a network', () => {
-  const sheets = new Sheets('noor', () => true)
+  const sheets = new Sheets('noor', { mayChange: () => true })
   sheets.load(view(1, mark('a', 1)))
   sheets.begin({ id: id(1), sheet, kind: 'remove', remove: { mark: 'a' } })
   expect(shown(sheets)).toEqual([])
@@ -115,7 +115,7 @@ test('removing and bringing back without a network', () => {
 })
 
 test('an answer may change and be taken back', () => {
-  const sheets = new Sheets('noor', () => true)
+  const sheets = new Sheets('noor', { mayChange: () => true })
   sheets.load(view(0))
   const answer = (n: number, choice: string): Op => ({ id: id(n), sheet, kind: 'answer', answer: { poll: 'p', choice } })
   const chosen = () => sheets.all()[0]!.marks.map((m) => (m.kind === 'answer' ? m.answer.choice : ''))

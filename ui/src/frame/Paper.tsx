@@ -7,7 +7,7 @@ const weights: Record<Drawing['lines'][number]['weight'], string> = {
   fine: 'fill-none stroke-grid',
   base: 'fill-none stroke-rule',
   guide: 'fill-none stroke-grid',
-  firm: 'fill-none stroke-night',
+  firm: 'fill-none stroke-on-ground',
   dots: 'fill-line stroke-none',
 }
 
@@ -37,7 +37,7 @@ export function Paper({ paper, bold = false }: { paper: PaperOf; bold?: boolean 
         <path
           key={line.weight}
           d={line.path}
-          className={bold && line.weight !== 'dots' ? 'fill-none stroke-edge' : weights[line.weight]}
+          className={bold ? 'fill-none stroke-edge' : weights[line.weight]}
           strokeWidth={(line.weight === 'firm' ? 3 : 2) * (bold ? 6 : 1)}
           strokeDasharray={line.weight === 'guide' ? '14 10' : undefined}
         />
@@ -50,7 +50,7 @@ export function Paper({ paper, bold = false }: { paper: PaperOf; bold?: boolean 
           fontSize={label.size}
           textAnchor={label.anchor}
           dominantBaseline="central"
-          className="fill-night"
+          className="fill-on-ground"
         >
           {label.text}
         </text>

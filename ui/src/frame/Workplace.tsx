@@ -178,7 +178,7 @@ export function Workplace({
                 </>
               }
             />
-            <AuthorCard marks={shown} />
+            {!preparing && <AuthorCard marks={shown} />}
             <ViewButton marks={shown} onOpen={setOpen} />
             <TourOffer onOpen={setOpen} />
             <ViewControls marks={shown} />

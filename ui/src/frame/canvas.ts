@@ -204,8 +204,8 @@ function one(to: Context, mark: Element, answers: Map<string, string>, again: ()
     case 'picture': {
       const image = pictureOf(mark.picture.picture, again)
       to.fillStyle = token('mist')
-      to.fillRect(0, 0, mark.w, mark.h)
       if (image) to.drawImage(image, 0, 0, mark.w, mark.h)
+      else to.fillRect(0, 0, mark.w, mark.h)
       return
     }
     case 'link': {

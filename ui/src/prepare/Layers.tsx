@@ -26,6 +26,7 @@ export function LayersGroup({ shown, onShow }: { shown: boolean; onShow: () => v
     hand.style((m) => (stays.includes(m.kind) ? null : { layer, ...(layer === '' ? { tray: false } : {}) }))
   return (
     <>
+      {shown && marks.length === 0 && <span className="text-sm text-slate">{t('prepare.legend')}</span>}
       {marks.length > 0 && (
         <Group name={t('prepare.inClass')}>
           {layers.map(({ layer, icon }) => (

@@ -79,11 +79,11 @@ function Screen() {
       <Bar trying={trying} onTry={() => setTrying(!trying)} />
       <Trail frames={frames} at={frame.id} onOpen={open} />
       <main className="flex min-h-0 grow max-lg:flex-col">
-        <Place key={frame.id} id={frame.id} layers={layers} onLayers={() => setLayers(!layers)} />
+        <Place key={`place ${frame.id}`} id={frame.id} layers={layers} onLayers={() => setLayers(!layers)} />
         {trying ? (
           <TryPanel board={desk.board} frame={frame.id} onClose={() => setTrying(false)} />
         ) : (
-          <Settings key={frame.id} frame={frame} />
+          <Settings key={`settings ${frame.id}`} frame={frame} />
         )}
       </main>
     </div>

@@ -40,8 +40,8 @@ export function TryPanel({ board, frame, onClose }: Props) {
       data-part="try"
       className={`flex min-h-[80vh] w-full shrink-0 flex-col gap-2 border-line bg-mist p-3 max-lg:border-t lg:min-h-0 lg:border-s ${device.name === 'phone' ? 'lg:w-80' : 'lg:w-[46%]'}`}
     >
-      <div className="flex flex-wrap items-center gap-2">
-        <h2 className="grow text-base">{t('prepare.tryTitle')}</h2>
+      <div className="flex items-center gap-1">
+        <h2 className="grow text-base whitespace-nowrap">{t('prepare.tryTitle')}</h2>
         <div role="group" aria-label={t('prepare.device')} className="flex">
           {devices.map((d) => (
             <Button

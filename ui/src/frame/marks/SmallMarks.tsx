@@ -44,7 +44,7 @@ export const PictureMark = memo(function PictureMark({
   return (
     <div
       {...(fixed || writes ? { 'data-mark': mark.id } : part)}
-      className={`mark-box absolute bg-mist ${outline(selected)}`}
+      className={`mark-box absolute ${outline(selected)}`}
       style={boxStyle(mark, x, y, { ...style, height: mark.h })}
     >
       <img

@@ -49,6 +49,7 @@ export function useMark(mark: Lying) {
     'aria-label': label,
     'aria-describedby': may ? 'mark-keys' : undefined,
     'data-mark': mark.id,
+    'data-layer': hand.ground.preparing ? mark.layer || 'fixed' : undefined,
     onFocus: () => hand.show(mark),
     onKeyDown: (e: KeyboardEvent) => keyOnMark(hand, mark, e),
     onPointerEnter: () => hand.set({ hovered: mark.id }),

@@ -1,0 +1,226 @@
+package sheet_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"reflect"
+	"testing"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/sheet"
+)
+
+// taken is an operation as a client sends it that takes something back.
+func taken(undo sheet.Op) sheet.Op {
+	undo.ID, undo.Back = v7(), true
+	return undo
+}
+
+// picture is what a client has that starts from nothing and takes what it is sent.
+type picture map[string]lesson.Element
+
+func (p picture) take(c sheet.Change) {
+	for _, e := range c.Put {
+		p[e.ID] = e
+	}
+	for _, id := range c.Gone {
+		delete(p, id)
+	}
+}
+
+func byID(marks []lesson.Element) picture {
+	p := picture{}
+	for _, e := range marks {
+		p[e.ID] = e
+	}
+	return p
+}
+
+// randomOp makes an operation that is often allowed and often not.
+func randomOp(rnd *rand.Rand, marks []string) sheet.Op {
+	mark := v7()
+	if len(marks) > 0 {
+		mark = marks[rnd.IntN(len(marks))]
+	}
+	switch rnd.IntN(24) {
+	case 0, 1:
+		return addNote(v7(), fmt.Sprint("note ", rnd.IntN(100)))
+	case 2:
+		return addStroke(v7(), 0, 0, .5, 30, 40, .7)
+	case 3:
+		return moveTo(mark, float64(rnd.IntN(1500)), float64(rnd.IntN(900)))
+	case 4:
+		return setText(mark, fmt.Sprint("text ", rnd.IntN(100)))
+	case 5:
+		return target(sheet.KindRemove, mark)
+	case 6, 7:
+		return target(sheet.KindRestore, mark)
+	case 8:
+		return target(sheet.KindHide, mark)
+	case 9:
+		return target(sheet.KindShow, mark)
+	case 10, 11:
+		return erase(rnd.IntN(2) == 0, float64(rnd.IntN(60)), float64(rnd.IntN(60)), float64(rnd.IntN(60)), float64(rnd.IntN(60)))
+	case 12:
+		return agree(mark, rnd.IntN(2) == 0)
+	case 13:
+		return clear([]string{"", "noor", "kenji", "staff"}[rnd.IntN(4)])
+	case 14, 15:
+		x, turn, group := float64(rnd.IntN(1300)), float64(rnd.IntN(360)), v7()
+		return many(addNote(v7(), "one of many"), set(mark, func(s *sheet.Set) { s.Turn, s.Group = &turn, &group }), moveTo(mark, x, x/2), target(sheet.KindRemove, mark))
+	case 16:
+		w, h, z := float64(rnd.IntN(300)), float64(rnd.IntN(300)), int64(rnd.IntN(40)-20)
+		return set(mark, func(s *sheet.Set) { s.W, s.H, s.Z = &w, &h, &z })
+	case 17:
+		return connector(v7(), lesson.Anchor{Mark: mark, X: 5, Y: 6}, lesson.Anchor{X: float64(rnd.IntN(1600)), Y: 7})
+	case 18:
+		free := addNote(v7(), "where there is room")
+		free.Add.Free = true
+		return free
+	case 19, 20:
+		return moveTo([]string{"card", "secret", "pin"}[rnd.IntN(3)], float64(rnd.IntN(1500)), float64(rnd.IntN(900)))
+	case 21:
+		return target([]sheet.Kind{sheet.KindRemove, sheet.KindRestore, sheet.KindHide}[rnd.IntN(3)], "card")
+	case 22:
+		return pinned(v7())
+	default:
+		return answer([]string{"a", "b", "", "z"}[rnd.IntN(4)])
+	}
+}
+
+// Whatever people do: a student changes only their own marks and only what
+// they see; what a student is sent adds up to exactly what they may see; undo
+// restores the sheet exactly; and the history replayed gives the same sheet.
+func TestProperties(t *testing.T) {
+	for seed := range uint64(300) {
+		rnd := rand.New(rand.NewPCG(seed, 7))
+		r, owner := rules(lesson.WholeClass, lesson.Add), "class"
+		if seed%3 == 0 {
+			r, owner = rules(lesson.Individual, lesson.Add), "noor"
+		}
+		s, replayed := sheet.New(owner), sheet.New(owner)
+		streams := map[sheet.Actor]picture{staff: {}, noor: {}, kenji: {}, amara: {}}
+		actors := []sheet.Actor{staff, noor, noor, kenji, amara}
+		var past []sheet.Change
+		var marks []string
+		take := func(c sheet.Change) {
+			stored, err := json.Marshal(c)
+			if err != nil {
+				t.Fatal(err)
+			}
+			var back sheet.Change
+			if err := json.Unmarshal(stored, &back); err != nil {
+				t.Fatal(err)
+			}
+			replayed.Take(back)
+			past = append(past, back)
+			for a, p := range streams {
+				if !a.MayRead(owner) {
+					continue
+				}
+				seen := sheet.View(c, a)
+				if seen.Seq != c.Seq {
+					t.Fatalf("seed %d: a hole at %d", seed, c.Seq)
+				}
+				for _, e := range seen.Put {
+					if !a.Staff && !e.ClassSees() {
+						t.Fatalf("seed %d: %s was sent mark %s that is not for the class", seed, a.ID, e.ID)
+					}
+				}
+				p.take(seen)
+			}
+		}
+		for range 60 {
+			a := actors[rnd.IntN(len(actors))]
+			op := randomOp(rnd, marks)
+			before := byID(s.Marks())
+			result, err := s.Apply(r, a, op)
+			after := byID(s.Marks())
+			if err != nil {
+				if !reflect.DeepEqual(before, after) {
+					t.Fatalf("seed %d: refused %s changed the sheet", seed, op.Kind)
+				}
+				continue
+			}
+			for id := range after {
+				if _, was := before[id]; !was {
+					marks = append(marks, id)
+				}
+			}
+			for id, e := range after {
+				old, was := before[id]
+				if a.Staff || was && reflect.DeepEqual(old, e) {
+					continue
+				}
+				if was && e.Kind == lesson.KindNote && op.Kind == sheet.KindAgree {
+					old.Agreed, e.Agreed = nil, nil
+					if !reflect.DeepEqual(old, e) || e.Author == a.ID {
+						t.Fatalf("seed %d: agreeing changed the note", seed)
+					}
+					continue
+				}
+				if e.Kind == lesson.KindPlaced && e.Placed.Piece == "secret" && e.By != "" {
+					t.Fatalf("seed %d: %s moved a piece under a cover", seed, a.ID)
+				}
+				// Pieces are everybody's to move.
+				if e.Kind == lesson.KindPlaced && e.ID == e.Placed.Piece && a.MayRead(owner) && !e.Hidden {
+					continue
+				}
+				if e.Author != a.ID || was && (old.Author != a.ID || old.Hidden) || !a.MayRead(owner) {
+					t.Fatalf("seed %d: %s changed %s by %s", seed, a.ID, op.Kind, e.Author)
+				}
+			}
+			take(result.Change)
+			if rnd.IntN(2) == 0 {
+				back := taken(result.Undo)
+				undone, err := s.Apply(r, a, back)
+				if err != nil {
+					t.Fatalf("seed %d: undo of %s: %v", seed, op.Kind, err)
+				}
+				if !reflect.DeepEqual(there(before), there(byID(s.Marks()))) {
+					t.Fatalf("seed %d: undo of %s by %q left a difference", seed, op.Kind, a.ID)
+				}
+				take(undone.Change)
+			}
+		}
+		if !reflect.DeepEqual(s.Marks(), replayed.Marks()) || s.Seq != replayed.Seq {
+			t.Fatalf("seed %d: the replayed sheet differs", seed)
+		}
+		for a, p := range streams {
+			if !a.MayRead(owner) {
+				continue
+			}
+			if !reflect.DeepEqual(p, byID(s.MarksFor(a))) {
+				t.Fatalf("seed %d: what %q was sent differs from what they may see", seed, a.ID)
+			}
+			late := picture{}
+			for i, c := range s.History(past, a) {
+				for _, e := range c.Put {
+					if now := byID(s.Marks())[e.ID]; !a.Staff && !now.ClassSees() {
+						t.Fatalf("seed %d: the history shows %q what is put away", seed, a.ID)
+					}
+				}
+				if c.Seq != int64(i+1) {
+					t.Fatalf("seed %d: a hole in the history at %d", seed, c.Seq)
+				}
+				late.take(c)
+			}
+			if !reflect.DeepEqual(p, late) {
+				t.Fatalf("seed %d: the history gives %q another picture", seed, a.ID)
+			}
+		}
+	}
+}
+
+// there leaves out what was removed: it can be restored but is on nobody's frame.
+func there(p picture) picture {
+	kept := picture{}
+	for id, e := range p {
+		if e.OnFrame() {
+			e.By = "" // who changed it last is not taken back
+			kept[id] = e
+		}
+	}
+	return kept
+}
