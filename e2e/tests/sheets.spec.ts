@@ -186,7 +186,7 @@ test('what many steps preview, their inverse takes back', () => {
     const hands = { author: 'kenji', kept: new Map<string, Element>(), mayChange: () => true }
     const marks = new Map(before)
     const op = { id: id(9), sheet, ...step } as Op
-    const back = inverse(marks, hands.mayChange, op)!
+    const back = inverse(marks, hands, op)!
     preview(marks, hands, op)
     expect([...marks.values()], step.kind).not.toEqual([...before.values()])
     preview(marks, hands, { id: id(10), sheet, back: true, ...back } as Op)

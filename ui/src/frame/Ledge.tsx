@@ -24,10 +24,11 @@ import { useNarrow } from '../kit/useNarrow'
 import { isInk, useHand, useHandState, type Tool } from './hand'
 import { keyOf } from './keys'
 import { ToolButton } from './ledgeParts'
-import { CatchOffers, ToolOffers } from './ToolOffers'
+import { CatchOffers } from './CatchOffers'
 
 // What is done with marks is fetched when the first one is picked up.
 const MarkOffers = lazy(() => import('./MarkOffers'))
+const ToolOffers = lazy(() => import('./ToolOffers'))
 
 type Props = {
   works: boolean
@@ -90,7 +91,11 @@ export function Ledge({ works, undo, redo, onPicture, onLink, tools, children }:
             ))}
           </div>
         )}
-        {works && <ToolOffers />}
+        {works && tool !== 'select' && (
+          <Suspense fallback={null}>
+            <ToolOffers />
+          </Suspense>
+        )}
         {tool === 'select' &&
           (picks ? (
             <Suspense fallback={null}>

@@ -26,7 +26,8 @@ import { useHand, useHandState } from './hand'
 import { Group, Inks, Sizes, Tints, ToolButton, Widths } from './ledgeParts'
 import { noteSizes, textSizes, widths } from './settings'
 import { canSpeak, speak } from './speech'
-import { CatchOffers, FormButton, forms, HeadsChoice } from './ToolOffers'
+import { CatchOffers } from './CatchOffers'
+import { FormButton, forms, HeadsChoice } from './ToolOffers'
 
 const Arrange = lazy(() => import('./ArrangeOffers'))
 

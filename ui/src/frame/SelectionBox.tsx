@@ -9,7 +9,7 @@ import { useHand, useHandState } from './hand'
 type Pull = { from: Box; to: Box; degrees: number }
 
 /** The handles around what is selected: a corner resizes, the round one turns. */
-export function SelectionBox({ marks }: { marks: readonly Element[] }) {
+export default function SelectionBox({ marks }: { marks: readonly Element[] }) {
   const hand = useHand()
   const selected = useHandState((s) => s.selected)
   const shift = useHandState((s) => s.shift)

@@ -1,14 +1,4 @@
-import {
-  ArrowRight,
-  CircleDashed,
-  Lasso,
-  Minus,
-  MoveHorizontal,
-  SquareDashed,
-  SquareDashedMousePointer,
-  WandSparkles,
-} from 'lucide-react'
-import type { ReactNode } from 'react'
+import { ArrowRight, CircleDashed, Minus, MoveHorizontal, SquareDashed, WandSparkles } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import type { Form, Heads } from '../wire/types.gen'
 import { useHand, useHandState } from './hand'
@@ -20,7 +10,7 @@ import { signs, StampSign } from './stamps'
 export const forms: Form[] = ['rect', 'rounded', 'ellipse', 'triangle', 'diamond', 'bubble', 'star']
 
 /** What the tool in the hand offers. */
-export function ToolOffers() {
+export default function ToolOffers() {
   const { t } = useTranslation()
   const hand = useHand()
   const tool = useHandState((s) => s.tool)
@@ -174,34 +164,5 @@ export function HeadsChoice({ value, onPick }: { value: Heads | undefined; onPic
         />
       ))}
     </Group>
-  )
-}
-
-/** What the bare hand offers: how it catches several things at once. */
-export function CatchOffers({ children }: { children?: ReactNode }) {
-  const { t } = useTranslation()
-  const hand = useHand()
-  const lasso = useHandState((s) => s.settings.select.lasso)
-  return (
-    <>
-      <Group name={t('ledge.catch')}>
-        <ToolButton
-          row
-          icon={SquareDashedMousePointer}
-          name={t('ledge.catchBox')}
-          on={!lasso}
-          onClick={() => hand.settle('select', { lasso: false })}
-        />
-        <ToolButton
-          row
-          icon={Lasso}
-          name={t('ledge.catchLasso')}
-          on={lasso}
-          onClick={() => hand.settle('select', { lasso: true })}
-        />
-      </Group>
-      <span className="grow" />
-      {children}
-    </>
   )
 }

@@ -10,7 +10,7 @@ import { nameKey } from './marks/useMark'
 const TAKES_PX = 8
 
 /** Pieces that lie beside the frame. Each is pulled onto it, or put there with one tap. */
-export function Tray({ pieces }: { pieces: readonly Lying[] }) {
+export default function Tray({ pieces }: { pieces: readonly Lying[] }) {
   const { t } = useTranslation()
   return (
     <ul

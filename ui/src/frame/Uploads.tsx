@@ -1,19 +1,17 @@
-import { X } from 'lucide-react'
-import { lazy, Suspense, useCallback, useMemo, useRef, useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useCallback, useMemo, useRef, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import type { Uploaded } from '../wire/types.gen'
 import { Refused, send } from '../wire/http'
 import { FRAME, freePlace, inside, type Point } from './geometry'
 import type { Hand } from './hand'
 
-const CameraView = lazy(() => import('./CameraView'))
-const PictureDialog = lazy(() => import('./PictureDialog'))
-
 type Upload = { id: string; name: string; share: number; cancel: () => void }
 export type UploadsHere = {
   running: Upload[]
   asking: boolean
+  /** The camera's picture is shown. */
+  camera: boolean
+  toCamera: (on: boolean) => void
   ask: () => void
   close: () => void
   add: (files: File[], at?: Point) => void
@@ -23,6 +21,7 @@ export type UploadsHere = {
 export function useUploads(hand: Hand): UploadsHere {
   const [running, setRunning] = useState<Upload[]>([])
   const [asking, setAsking] = useState(false)
+  const [camera, toCamera] = useState(false)
   const handRef = useRef(hand)
   const add = useCallback((files: File[], at?: Point) => {
     setAsking(false)
@@ -30,10 +29,8 @@ export function useUploads(hand: Hand): UploadsHere {
       const id = uuidv7()
       const change = (part: Partial<Upload>) =>
         setRunning((all) => all.map((u) => (u.id === id ? { ...u, ...part } : u)))
-      const { done, cancel } = send<Uploaded>(
-        `${handRef.current.bench.pictures}?name=${encodeURIComponent(file.name)}`,
-        file,
-        (share) => change({ share }),
+      const { done, cancel } = send<Uploaded>(handRef.current.bench.pictures(file.name), file, (share) =>
+        change({ share }),
       )
       setRunning((all) => [...all, { id, name: file.name, share: 0, cancel }])
       done
@@ -43,8 +40,8 @@ export function useUploads(hand: Hand): UploadsHere {
     }
   }, [])
   return useMemo(
-    () => ({ running, asking, ask: () => setAsking(true), close: () => setAsking(false), add }),
-    [running, asking, add],
+    () => ({ running, asking, camera, toCamera, ask: () => setAsking(true), close: () => setAsking(false), add }),
+    [running, asking, camera, add],
   )
 }
 
@@ -72,55 +69,4 @@ function lay(hand: Hand, { picture, width, height }: Uploaded, at?: Point) {
     },
   ])
   hand.set({ selected: new Set([mark]), tool: 'select' })
-}
-
-/** Where pictures come from, and those that are on their way, each of which can be stopped. */
-export function Uploads({ uploads }: { uploads: UploadsHere }) {
-  const { t } = useTranslation()
-  const [camera, setCamera] = useState(false)
-  return (
-    <>
-      {uploads.asking && (
-        <Suspense fallback={null}>
-          <PictureDialog
-            onClose={uploads.close}
-            onFiles={uploads.add}
-            onCamera={() => {
-              uploads.close()
-              setCamera(true)
-            }}
-          />
-        </Suspense>
-      )}
-      {camera && (
-        <Suspense fallback={null}>
-          <CameraView onClose={() => setCamera(false)} onTake={(file) => uploads.add([file])} />
-        </Suspense>
-      )}
-      <ul
-        className="absolute start-3 top-3 z-10 flex w-60 flex-col gap-2 empty:hidden"
-        aria-label={t('upload.running')}
-      >
-        {uploads.running.map((u) => (
-          <li
-            key={u.id}
-            className="flex items-center gap-2 rounded-xl border border-line bg-paper p-2 ps-3 text-sm shadow-md"
-          >
-            <span className="min-w-0 grow">
-              <span className="block truncate">{u.name}</span>
-              <progress aria-label={u.name} value={u.share} max={1} className="block h-2 w-full accent-dusk" />
-            </span>
-            <button
-              type="button"
-              aria-label={t('upload.stop', { name: u.name })}
-              className="grid size-9 place-items-center rounded-lg text-slate hover:bg-mist"
-              onClick={u.cancel}
-            >
-              <X size={17} aria-hidden="true" />
-            </button>
-          </li>
-        ))}
-      </ul>
-    </>
-  )
 }

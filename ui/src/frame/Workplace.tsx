@@ -16,9 +16,7 @@ import { keyOnFrame } from './keys'
 import { Ledge } from './Ledge'
 import { Offer } from './Offer'
 import { Overlay } from './Overlay'
-import { Tray } from './Tray'
-import { Uploads, useUploads, type UploadsHere } from './Uploads'
-import { SelectionBox } from './SelectionBox'
+import { useUploads, type UploadsHere } from './Uploads'
 import { ViewControls } from './View'
 import { TourOffer, ViewButton } from './ViewButton'
 import { Writing } from './Writing'
@@ -26,7 +24,11 @@ import { Writing } from './Writing'
 const Help = lazy(() => import('./Help'))
 const LinkDialog = lazy(() => import('./LinkDialog'))
 const ListView = lazy(() => import('./ListView'))
+const SelectionBox = lazy(() => import('./SelectionBox'))
+const UploadsView = lazy(() => import('./UploadsView'))
 const Tour = lazy(() => import('./Tour'))
+// Small pictures of pieces are painted only where there are some.
+const Tray = lazy(() => import('./Tray'))
 
 type Props = {
   frame: Frame
@@ -163,7 +165,11 @@ export function Workplace({
           {t('frame.keys')}
         </p>
         <div className="flex min-h-0 grow max-sm:flex-col">
-          {tray.length > 0 && <Tray pieces={tray} />}
+          {tray.length > 0 && (
+            <Suspense fallback={null}>
+              <Tray pieces={tray} />
+            </Suspense>
+          )}
           <div className="relative min-h-0 grow p-2">
             <FrameView
               frame={frame}
@@ -174,7 +180,11 @@ export function Workplace({
               over={
                 <>
                   <Overlay sheet={sheet} marks={shown} />
-                  <SelectionBox marks={shown} />
+                  {selected.size > 0 && (
+                    <Suspense fallback={null}>
+                      <SelectionBox marks={shown} />
+                    </Suspense>
+                  )}
                 </>
               }
             />
@@ -183,7 +193,11 @@ export function Workplace({
             <TourOffer onOpen={setOpen} />
             <ViewControls marks={shown} />
             <Offer />
-            <Uploads uploads={uploads} />
+            {(uploads.asking || uploads.camera || uploads.running.length > 0) && (
+              <Suspense fallback={null}>
+                <UploadsView uploads={uploads} />
+              </Suspense>
+            )}
           </div>
         </div>
         {writing && (

@@ -1,6 +1,6 @@
+import { lazy, Suspense } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
-import { PollCard } from '../frame/PollCard'
 import { Workplace } from '../frame/Workplace'
 import { RefusalNotice } from '../kit/Notice'
 import { Face } from '../kit/people'
@@ -10,6 +10,9 @@ import { call } from '../wire/http'
 import type { Element, Me } from '../wire/types.gen'
 import { useAsked } from '../wire/useAsked'
 import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
+
+// Only lessons with a poll need it.
+const PollCard = lazy(() => import('../frame/PollCard').then((m) => ({ default: m.PollCard })))
 
 /** The student's screen: finds out whether this device has a seat here, and shows the lesson. */
 export function StudentLesson() {
@@ -84,14 +87,15 @@ export function Lesson() {
     (own?.marks ?? []).flatMap((m) => (m.kind === 'answer' ? [[m.answer.poll, m.answer.choice] as const] : [])),
   )
   const poll = (mark: Element & { kind: 'poll' }, onFrame: boolean) => (
-    <PollCard
-      key={mark.id}
-      mark={mark}
-      phase={stage.polls[mark.id] ?? 'closed'}
-      chosen={answers.get(mark.id)}
-      onFrame={onFrame}
-      onChoose={(choice) => own && lesson.do(own.sheet, { kind: 'answer', answer: { poll: mark.id, choice } })}
-    />
+    <Suspense key={mark.id} fallback={null}>
+      <PollCard
+        mark={mark}
+        phase={stage.polls[mark.id] ?? 'closed'}
+        chosen={answers.get(mark.id)}
+        onFrame={onFrame}
+        onChoose={(choice) => own && lesson.do(own.sheet, { kind: 'answer', answer: { poll: mark.id, choice } })}
+      />
+    </Suspense>
   )
   const polls = frame.prepared.filter((e) => e.kind === 'poll') as Array<Element & { kind: 'poll' }>
   const place =

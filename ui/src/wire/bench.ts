@@ -24,8 +24,8 @@ export type BenchState = {
 export interface Bench {
   readonly state: StoreApi<BenchState>
   readonly passing: Passing
-  /** Where pictures are sent to. */
-  readonly pictures: string
+  /** Where a picture from a file of a name is sent to. */
+  pictures(file: string): string
   /** Does something on a sheet, in steps that are taken back as one. */
   do(sheet: string, ...steps: Step[]): void
   undo(sheet: string): void

@@ -36,7 +36,6 @@ const ASK_MS = 4000
 export class Desk implements Bench {
   readonly state: StoreApi<DeskState>
   readonly passing = new Passing(() => {})
-  readonly pictures = '/pictures'
   readonly board: string
   private rev = 0
   private outline: wire.Outline | null = null
@@ -312,6 +311,11 @@ export class Desk implements Bench {
     } catch {
       return null
     }
+  }
+
+  /** The library finds a picture again by its file's name. */
+  pictures(file: string) {
+    return `/pictures?name=${encodeURIComponent(file)}`
   }
 
   tell(code: wire.Code) {

@@ -49,12 +49,10 @@ export class Lesson implements Bench {
   private stopped = true
   private readonly seat: string
   readonly session: string
-  readonly pictures: string
 
   constructor(session: string, as: wire.Role, seat: string) {
     this.seat = seat
     this.session = session
-    this.pictures = `/sessions/${session}/pictures`
     this.undoPile = new UndoPile(seat)
     this.state = createStore<LessonState>(() => ({
       network: 'connecting',
@@ -184,6 +182,10 @@ export class Lesson implements Bench {
     } catch {
       return null
     }
+  }
+
+  pictures() {
+    return `/sessions/${this.session}/pictures`
   }
 
   /** Lets the teacher change the session; throws a Refused. */
