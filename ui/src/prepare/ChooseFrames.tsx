@@ -48,7 +48,9 @@ export function ChooseFrames({ pages, alternatives = false, onAdd }: Props) {
           <li key={i} className="rounded-xl border-2 border-line p-2 has-checked:border-dusk">
             {page.frame ? (
               <label className="block cursor-pointer">
-                <Thumbnail frame={page.frame} marks={[]} width={240} label="" />
+                <span aria-hidden="true" className="block">
+                  <Thumbnail frame={page.frame} marks={[]} width={240} label={page.frame.title} />
+                </span>
                 <span className="mt-1.5 flex items-center gap-2 text-sm">
                   <input
                     type="checkbox"

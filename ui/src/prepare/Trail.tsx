@@ -56,8 +56,11 @@ export function Trail({ frames, at, onOpen }: Props) {
   }
   function drop() {
     if (chosen.length === frames.length) return desk.tell('last-frame')
+    const left = frames.filter((f) => !chosen.includes(f.id))
+    const ahead = frames.slice(0, index).filter((f) => !chosen.includes(f.id)).length
     desk.change({ kind: 'drop', drop: { frames: chosen } })
-    setPicked(new Set())
+    // The focus goes to what takes the place of the deleted frame.
+    only(left[Math.min(ahead, left.length - 1)]!.id)
     setDeleted(chosen.length)
   }
   async function double() {
