@@ -76,7 +76,7 @@ async function prepared(page: Page, title: string) {
     await page.locator('input[type=file][accept*=pdf]').setInputFiles({ name: 'worksheet.pdf', mimeType: 'application/pdf', buffer: pdf('Tides in the harbour', 'Page to leave out') })
     await expect(page.getByRole('button', { name: 'Add 2 frames' })).toBeVisible()
     await accessible(page)
-    await page.getByLabel('Page to leave out').uncheck()
+    await page.getByRole('checkbox', { name: 'Page to leave out' }).uncheck()
     await page.getByRole('button', { name: 'Add 1 frame' }).click()
   })
   await expect(stations(page)).toHaveCount(5)

@@ -88,7 +88,7 @@ export function FrameView({ frame, marks, prompt, poll, cover, over }: Props) {
         data-dark={frame.paper.dark ? '' : undefined}
       >
         <Paper paper={frame.paper} />
-        {prompt && (
+        {prompt && frame.prompt && (
           <h2
             dir="auto"
             className="pointer-events-none absolute leading-[1.15] text-on-ground"
