@@ -165,9 +165,9 @@ test('a lesson from nothing: prepared, tried, rehearsed, started', async ({ brow
   await expect(noor.getByRole('button', { name: /^Put on the frame/ })).toHaveCount(5)
   // Who shares the frame is changed while the class works; nothing is lost.
   await teacher.getByRole('button', { name: 'Change who shares this frame and what students do' }).click()
-  await teacher.getByRole('radio', { name: 'Whole class' }).check({ force: true })
+  await teacher.getByRole('radio', { name: 'Whole class' }).click({ force: true })
   await expect(noor.getByRole('button', { name: /^Put on the frame/ })).toHaveCount(6)
-  await teacher.getByRole('radio', { name: 'Each their own' }).check({ force: true })
+  await teacher.getByRole('radio', { name: 'Each their own' }).click({ force: true })
   await expect(noor.getByRole('button', { name: 'Movable note: card 2' })).toBeVisible()
 })
 

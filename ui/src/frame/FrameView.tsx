@@ -79,7 +79,7 @@ export function FrameView({ frame, marks, prompt, poll, cover, over }: Props) {
     >
       <section
         ref={world}
-        aria-label={t('frame.label', { title: frame.title })}
+        aria-label={t(hand.ground.preparing ? 'frame.labelPreparing' : 'frame.label', { title: frame.title })}
         // Places on a frame count from the left in every language; words find their own direction.
         dir="ltr"
         className="absolute top-0 left-0 origin-top-left overflow-clip bg-ground shadow-[0_1px_8px] shadow-night/15"

@@ -103,7 +103,10 @@ export function Lesson() {
 
   return (
     <div className="flex h-dvh flex-col overflow-hidden bg-mist">
-      <header className="flex items-center gap-3 border-b border-line bg-paper px-3.5 py-2">
+      <header
+        aria-label={t('student.header')}
+        className="flex items-center gap-3 border-b border-line bg-paper px-3.5 py-2"
+      >
         <Face id={me.id} name={me.name} />
         <div className="min-w-0 grow">
           <p className="truncate font-semibold">{me.name}</p>
