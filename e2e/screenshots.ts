@@ -1,11 +1,44 @@
 // Takes the pictures in docs/screenshots from the demo data: npx playwright test -c screenshots.config.ts
-import { test } from '@playwright/test'
+import { test, type Page } from '@playwright/test'
 import { mkdirSync } from 'node:fs'
 import { join as path } from 'node:path'
 import { addNote, device, draw, join, phone, saved, signIn, startSession } from './support/people'
 import { DemoServer } from './support/server'
 
 const folder = process.env.PICTURES ?? path(import.meta.dirname, '../docs/screenshots')
+
+/** A frame with a cover and pieces, the same as a student sees it, and a class that rehearses on it. */
+async function prepareAndRehearse(teacher: Page, shot: (name: string) => Promise<unknown>) {
+  await teacher.getByRole('link', { name: 'Prepare Moon and tides' }).click()
+  await teacher.getByRole('button', { name: 'Add frame' }).click()
+  await teacher.getByRole('button', { name: 'Sorting table' }).click()
+  await teacher.getByLabel('Title', { exact: true }).fill('Spring or neap?')
+  await teacher.getByLabel('Prompt, large on the frame').fill('Which kind of tide does each card tell of?')
+  await teacher.getByLabel('Lesson notes').fill('Lift the cover when most cards lie somewhere.')
+  await teacher.getByRole('toolbar').getByRole('button', { name: 'Library' }).click()
+  await teacher.getByLabel('Search by word').fill('tide')
+  await teacher.getByRole('button', { name: 'high tide' }).click()
+  await saved(teacher)
+  await teacher.getByRole('toolbar').getByRole('button', { name: 'Cover', exact: true }).click()
+  await teacher.getByRole('button', { name: 'Show which is which' }).click()
+  await saved(teacher)
+  await teacher.waitForTimeout(600)
+  await shot('prepare')
+  await teacher.getByRole('button', { name: 'Show which is which' }).click()
+  await teacher.getByRole('button', { name: 'Try as a student' }).click()
+  await teacher.getByRole('button', { name: 'Tablet' }).click()
+  await teacher.frameLocator('iframe').getByRole('heading', { name: 'Spring or neap?' }).waitFor()
+  await teacher.waitForTimeout(1500)
+  await shot('try')
+  await teacher.getByRole('button', { name: 'Rehearse' }).click()
+  await teacher.getByRole('button', { name: 'Begin the rehearsal' }).click()
+  await teacher.getByText('12 here').waitFor()
+  await teacher.waitForTimeout(3000)
+  await shot('rehearse')
+  await teacher.getByRole('button', { name: 'End the rehearsal' }).click()
+  await teacher.getByRole('button', { name: 'End it' }).click()
+  await teacher.getByRole('heading', { level: 1, name: 'Boards' }).waitFor()
+}
 
 test('pictures of the main views', async ({ browser }) => {
   mkdirSync(folder, { recursive: true })
@@ -18,6 +51,7 @@ test('pictures of the main views', async ({ browser }) => {
     await signIn(teacher)
     await teacher.waitForTimeout(300)
     await shot(teacher, 'boards')
+    await prepareAndRehearse(teacher, (name) => shot(teacher, name))
     const code = await startSession(teacher)
 
     const names = ['Noor', 'Kenji', 'Amara', 'Tomás', 'Liv', 'Samir', 'Oskar', 'Vera']

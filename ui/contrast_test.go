@@ -59,9 +59,17 @@ func TestTokens(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	light, dark, found := strings.Cut(string(css), "[data-dark] {")
+	dark, _, _ = strings.Cut(dark, "}")
+	if !found {
+		t.Fatal("no colours of dark frames")
+	}
 	token := map[string]string{}
-	for _, m := range tokenLine.FindAllStringSubmatch(string(css), -1) {
+	for _, m := range tokenLine.FindAllStringSubmatch(light, -1) {
 		token[m[1]] = m[2]
+	}
+	for _, m := range tokenLine.FindAllStringSubmatch(dark, -1) {
+		token["dark-"+m[1]] = m[2]
 	}
 	pairs := []struct {
 		fore, grounds string
@@ -74,6 +82,9 @@ func TestTokens(t *testing.T) {
 		{"paper", "dusk night glow glow-deep slate who-0 who-1 who-2 who-3 who-4 who-5 who-6 who-7", 4.5},
 		{"edge", "paper snow", 3}, {"dusk", "paper mist note-apricot", 3},
 		{"ink-night", "paper", 3}, {"ink-ember", "paper", 3}, {"ink-fern", "paper", 3}, {"ink-lake", "paper", 3}, {"ink-plum", "paper", 3},
+		{"on-ground", "ground", 4.5}, {"dark-on-ground", "dark-ground", 4.5},
+		{"dark-ink-night", "dark-ground", 4.5}, {"dark-ink-ember", "dark-ground", 4.5}, {"dark-ink-fern", "dark-ground", 4.5},
+		{"dark-ink-lake", "dark-ground", 4.5}, {"dark-ink-plum", "dark-ground", 4.5},
 	}
 	for _, p := range pairs {
 		for ground := range strings.FieldsSeq(p.grounds) {

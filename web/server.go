@@ -3,6 +3,7 @@
 package web
 
 import (
+	"context"
 	"io/fs"
 	"log/slog"
 	"net/http"
@@ -33,6 +34,9 @@ type Config struct {
 	PublicURL *url.URL
 	// TrustedProxies are the addresses whose X-Forwarded-For is believed.
 	TrustedProxies []string
+	// Stopping ends when the server stops: files that were brought in are then
+	// removed. Nil for never.
+	Stopping context.Context
 	// PDF reads PDF files; without a command they are refused.
 	PDF pdf.Reader
 	// Illustrations are searched by word; nil for none.
@@ -74,6 +78,9 @@ type server struct {
 // New gives the handler of all routes.
 func New(c Config) (http.Handler, error) {
 	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses), signIns: newGuesses(signInGuesses), hashing: make(chan struct{}, 2), uploads: newUploads(), intakes: newIntakes(), rehearsals: map[string]Class{}}
+	if c.Stopping != nil {
+		context.AfterFunc(c.Stopping, s.intakes.close)
+	}
 	ui, err := newUI(c.UI)
 	if err != nil {
 		return nil, err

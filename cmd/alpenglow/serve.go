@@ -105,7 +105,7 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 	if err := forget(ctx, s); err != nil {
 		return err
 	}
-	config := web.Config{Store: s, Hub: hub, Log: log, Registry: registry, UI: ui.Built(), PDF: pdf.Reader{Command: []string{self, "pdf-pages"}}}
+	config := web.Config{Store: s, Hub: hub, Log: log, Registry: registry, UI: ui.Built(), Stopping: ctx, PDF: pdf.Reader{Command: []string{self, "pdf-pages"}}}
 	if config.Illustrations, err = standin.NewIllustrations(); err != nil {
 		return err
 	}

@@ -31,7 +31,7 @@ func (r Record) CSV(w io.Writer) error {
 	}
 	for _, s := range r.Students {
 		for i, f := range s.Frames {
-			for _, line := range f.lines() {
+			for _, line := range f.lines(piecesOf(r.Board.Frames[i])) {
 				row := append([]string{s.Name, strconv.Itoa(i + 1), r.Board.Frames[i].Title}, line...)
 				for j := range row {
 					row[j] = harmless(row[j])
@@ -49,9 +49,20 @@ func (r Record) CSV(w io.Writer) error {
 	return nil
 }
 
+// piecesOf says in words what the pieces of a frame are, by their ids.
+func piecesOf(f lesson.Frame) map[string]string {
+	words := map[string]string{}
+	for _, e := range f.Prepared {
+		if e.Layer != lesson.Fixed {
+			words[e.ID] = strings.TrimSpace(string(e.Kind) + " " + e.Words())
+		}
+	}
+	return words
+}
+
 // lines gives kind, content, verdict, hidden, time and agreement of each thing
 // on a frame; lines and arrows are counted.
-func (f OnFrame) lines() [][]string {
+func (f OnFrame) lines(pieces map[string]string) [][]string {
 	var lines [][]string
 	strokes, lastStroke := 0, int64(0)
 	arrows, lastArrow := 0, int64(0)
@@ -76,6 +87,8 @@ func (f OnFrame) lines() [][]string {
 			content = strings.TrimSpace(string(m.Shape.Form) + " " + content)
 		case lesson.KindStamp:
 			content = string(m.Stamp.Sign)
+		case lesson.KindPlaced:
+			content = fmt.Sprintf("%s at %.0f, %.0f", pieces[m.Placed.Piece], m.X, m.Y)
 		}
 		lines = append(lines, []string{string(m.Kind), content, "", hidden, clock(m.At), agreed})
 	}

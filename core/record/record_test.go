@@ -113,3 +113,17 @@ func TestCSV(t *testing.T) {
 		t.Errorf("time %q", rows[1][7])
 	}
 }
+
+// A piece that a student has moved is named by what is on it, with its place.
+func TestMovedPieces(t *testing.T) {
+	card := lesson.Element{ID: "card", Layer: lesson.Piece, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "ebb", Tint: "moss"}}}
+	b := lesson.Board{Frames: []lesson.Frame{{ID: "one", Title: "Sort", Prepared: []lesson.Element{card}}}}
+	moved := record.Mark{Frame: "one", Element: lesson.Element{ID: "card", Author: "noor", At: 1000, X: 120, Y: 340.4, Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: "card"}}}}
+	var out bytes.Buffer
+	if err := record.Build(b, []record.Student{{ID: "noor", Name: "Noor"}}, []record.Mark{moved}).CSV(&out); err != nil {
+		t.Fatal(err)
+	}
+	if want := `Noor,1,Sort,placed,"note ebb at 120, 340",,,1970-01-01T00:00:01Z,`; !strings.Contains(out.String(), want) {
+		t.Errorf("%s, want %s in it", out.String(), want)
+	}
+}
