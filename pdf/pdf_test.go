@@ -1,12 +1,15 @@
 package pdf_test
 
 import (
+	"bytes"
+	"compress/zlib"
 	"context"
 	"errors"
 	"fmt"
 	"os"
 	"strconv"
 	"strings"
+	"syscall"
 	"testing"
 	"time"
 
@@ -150,4 +153,55 @@ func TestSlowPage(t *testing.T) {
 		t.Errorf("the page after the slow one: %q", pages[2].Text)
 	}
 	t.Logf("the slow page failed: %v", pages[1].Failed)
+}
+
+// bomb is a page with a picture of 1.08 GB when it is unpacked.
+func bomb(t *testing.T) []byte {
+	t.Helper()
+	const width, height = 30000, 12000
+	var packed bytes.Buffer
+	w, err := zlib.NewWriterLevel(&packed, zlib.BestSpeed)
+	if err != nil {
+		t.Fatal(err)
+	}
+	row := make([]byte, 3*width)
+	for range height {
+		if _, err := w.Write(row); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := w.Close(); err != nil {
+		t.Fatal(err)
+	}
+	picture := fmt.Sprintf("<< /Type /XObject /Subtype /Image /Width %d /Height %d /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /FlateDecode /Length %d >>\nstream\n%s\nendstream",
+		width, height, packed.Len(), packed.String())
+	plain := string(file(words("before"), "q 595 0 0 842 0 0 cm /I Do Q", words("after")))
+	plain = strings.Replace(plain, "/Font << /F 3 0 R >>", "/Font << /F 3 0 R >> /XObject << /I 10 0 R >>", 3)
+	at := strings.Index(plain, "xref\n")
+	// Its table of objects no longer fits: readers build it anew, as they do for files that were cut.
+	return []byte(plain[:at] + "10 0 obj\n" + picture + "\nendobj\n" + plain[at:])
+}
+
+// What is enormous when unpacked costs at most its page, and no reading process
+// ever takes more memory than it may.
+func TestBombIsBounded(t *testing.T) {
+	var pages []pdf.Page
+	err := reader(t).Read(t.Context(), bomb(t), func(int) {}, func(p pdf.Page) error {
+		pages = append(pages, p)
+		return nil
+	})
+	if err != nil && refusal.Of(err) == nil {
+		t.Fatal(err)
+	}
+	if err == nil && (len(pages) != 3 || !strings.Contains(pages[0].Text, "before") || !strings.Contains(pages[2].Text, "after")) {
+		t.Errorf("%d pages", len(pages))
+	}
+	var used syscall.Rusage
+	if err := syscall.Getrusage(syscall.RUSAGE_CHILDREN, &used); err != nil {
+		t.Fatal(err)
+	}
+	if used.Maxrss > 2<<20 { // in KiB
+		t.Errorf("a reading process took %d MiB", used.Maxrss>>10)
+	}
+	t.Logf("%d pages, %v; at most %d MiB", len(pages), err, used.Maxrss>>10)
 }
