@@ -16,7 +16,8 @@ export default function ListView({ frame, marks, onClose }: Props) {
   const hand = useHand()
   const [order, setOrder] = useState<'place' | 'agreed' | 'author'>('place')
   const listed = useMemo(() => {
-    const all = marks.filter((m) => m.kind !== 'answer' && !m.removedBy)
+    // A piece that nobody has moved stands with what was prepared.
+    const all = marks.filter((m) => m.kind !== 'answer' && !m.removedBy && (m.author || !m.layer))
     const byPlace = (a: Element, b: Element) => Math.round((a.y - b.y) / 80) || a.x - b.x
     const agreed = (m: Element) => m.agreed?.length ?? 0
     if (order === 'agreed') return all.sort((a, b) => agreed(b) - agreed(a) || byPlace(a, b))
@@ -34,7 +35,10 @@ export default function ListView({ frame, marks, onClose }: Props) {
       50,
     )
   }
-  const prepared = frame.prepared.filter((m) => textOf(m) || m.kind === 'table' || m.kind === 'poll')
+  const moved = new Set(listed.map((m) => m.id))
+  const prepared = frame.prepared.filter(
+    (m) => !moved.has(m.id) && (textOf(m) || m.kind === 'table' || m.kind === 'poll'),
+  )
   return (
     <Dialog open wide onOpenChange={onClose} title={t('list.title', { title: frame.title })} text={frame.prompt}>
       {prepared.length > 0 && (
