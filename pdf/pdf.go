@@ -28,9 +28,9 @@ const (
 	maxText  = 20_000
 )
 
-// How long the file may take to open, a page to be read, and all of it.
+// How long the file may take to open, with the compiling of PDFium the first time, a page to be read, and all of it.
 var (
-	OpenWithin = 30 * time.Second
+	OpenWithin = 90 * time.Second
 	PageWithin = 20 * time.Second
 	AllWithin  = 5 * time.Minute
 )
@@ -57,8 +57,6 @@ type head struct {
 type Reader struct {
 	// Command starts Child; the number of the first page is added to it.
 	Command []string
-	// Env is added to its environment, which is empty otherwise.
-	Env []string
 }
 
 // Read reads a file. count is called once with the number of pages in all,
@@ -111,7 +109,7 @@ func (r Reader) from(ctx context.Context, data []byte, first int, count func(int
 	ctx, kill := context.WithCancel(ctx)
 	defer kill()
 	command := exec.CommandContext(ctx, r.Command[0], append(r.Command[1:], strconv.Itoa(first))...)
-	command.Env = append([]string{"HOME=/nonexistent", "TMPDIR=" + os.TempDir()}, r.Env...)
+	command.Env = []string{"HOME=/nonexistent", "TMPDIR=" + os.TempDir()}
 	command.Stdin = bytes.NewReader(data)
 	command.WaitDelay = time.Second
 	command.Stderr = os.Stderr

@@ -7,7 +7,8 @@ import (
 	"errors"
 	"fmt"
 	"os"
-	"strconv"
+	"os/exec"
+	"path/filepath"
 	"strings"
 	"syscall"
 	"testing"
@@ -17,26 +18,31 @@ import (
 	"alpenglow/pdf"
 )
 
-// The test's own program is the reading process, too.
+var program string
+
+// The reading process is the house's own program, built as it is delivered:
+// the race detector would make the compiling of PDFium ten times as slow.
 func TestMain(m *testing.M) {
-	if os.Getenv("PDF_CHILD") != "" {
-		first, _ := strconv.Atoi(os.Args[len(os.Args)-1])
-		if err := pdf.Child(os.Stdin, os.Stdout, first); err != nil {
-			fmt.Fprintln(os.Stderr, err)
-			os.Exit(1)
+	dir, err := os.MkdirTemp("", "alpenglow-pdf-test-")
+	if err == nil {
+		program = filepath.Join(dir, "alpenglow")
+		var said []byte
+		if said, err = exec.Command("go", "build", "-o", program, "alpenglow/cmd/alpenglow").CombinedOutput(); err != nil {
+			fmt.Fprintln(os.Stderr, string(said))
 		}
-		return
 	}
-	os.Exit(m.Run())
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+	code := m.Run()
+	os.RemoveAll(dir)
+	os.Exit(code)
 }
 
 func reader(t testing.TB) pdf.Reader {
 	t.Helper()
-	self, err := os.Executable()
-	if err != nil {
-		t.Fatal(err)
-	}
-	return pdf.Reader{Command: []string{self}, Env: []string{"PDF_CHILD=1"}}
+	return pdf.Reader{Command: []string{program, "pdf-pages"}}
 }
 
 // file writes a PDF with a page for each content stream (ISO 32000-1, 7.5).

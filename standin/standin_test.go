@@ -110,7 +110,6 @@ func TestClass(t *testing.T) {
 		t.Errorf("%d of %d notes are about the tide", fitting, notes)
 	}
 	class.Pause(true)
-	time.Sleep(400 * time.Millisecond) // what was begun is finished
 	last := func() int64 {
 		all, err := s.Activities(t.Context(), n.ID)
 		if err != nil {
@@ -118,13 +117,21 @@ func TestClass(t *testing.T) {
 		}
 		return slices.MaxFunc(all, func(a, b store.Activity) int { return int(a.At - b.At) }).At
 	}
-	before := last()
-	time.Sleep(500 * time.Millisecond)
-	if last() != before {
+	// What was begun is finished, however long that takes; then nothing more comes.
+	before, quiet := last(), 0
+	for range 400 {
+		time.Sleep(50 * time.Millisecond)
+		if now := last(); now != before {
+			before, quiet = now, 0
+		} else if quiet++; quiet == 14 {
+			break
+		}
+	}
+	if quiet < 14 {
 		t.Error("paused, the class works on")
 	}
 	class.Pause(false)
-	for range 100 {
+	for range 400 {
 		if last() != before {
 			break
 		}
