@@ -134,7 +134,7 @@ func (h *Hub) read(ctx context.Context, r *running, id string) error {
 	}
 	r.state = kept.State.V
 	for _, p := range list {
-		r.add(p)
+		r.add(p).At = place(p)
 	}
 	return nil
 }

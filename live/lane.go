@@ -210,7 +210,7 @@ func (l *lane) apply(ctx context.Context, s *onSheet) {
 	for _, r := range waiting {
 		result, err := sheet.Result{}, missing
 		if missing == nil {
-			result, err = s.at.sheet.Apply(rules, r.actor, r.op)
+			result, err = s.at.sheet.Apply(rules, in(state, r.actor), r.op)
 		}
 		if err != nil || result.Again {
 			r.done(result, err)

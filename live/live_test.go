@@ -55,7 +55,7 @@ func newHouse(t testing.TB, students int) house {
 	if err != nil {
 		t.Fatal(err)
 	}
-	state, _ := session.Start(board())
+	state, _ := session.Start(board(), session.Led)
 	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: board()}, State: store.JSON[session.State]{V: state}}
 	if err := s.StartSession(ctx, &n, id); err != nil {
 		t.Fatal(err)

@@ -3,6 +3,7 @@ package live
 import (
 	"encoding/json"
 	"math"
+	"slices"
 	"time"
 
 	"alpenglow/core/lesson"
@@ -56,8 +57,8 @@ func (s seat) mayPass(frame, owner string) bool {
 	}
 	state := s.session.snapshot()
 	rules, err := rulesFor(s.session.kept.Content.V, state, frame)
-	return err == nil && s.actor.MayRead(owner) && rules.Reached && !state.Ended && rules.Frame.Permission != lesson.Look &&
-		(owner == sheet.ClassOwner) == (rules.Frame.Arrangement == lesson.WholeClass)
+	return err == nil && rules.Reached && !state.Ended && rules.Frame.Permission != lesson.Look &&
+		owner != "" && owner == in(state, s.actor).Owner(rules.Frame.Arrangement)
 }
 
 func (h *Hub) tellPassing(r *running, at *held) {
@@ -69,21 +70,11 @@ func (h *Hub) tellPassing(r *running, at *held) {
 	r.mu.RLock()
 	crowd := r.present() > passClass
 	r.mu.RUnlock()
-	channel := oneChannel(at.key.Owner)
-	if at.key.Owner == sheet.ClassOwner {
-		channel = classChannel(r.kept.ID)
-		if crowd {
-			var ofStaff []Pass
-			for _, p := range all {
-				if p.By == lesson.Staff {
-					ofStaff = append(ofStaff, p)
-				}
-			}
-			all = ofStaff
-		}
+	if at.key.Owner == sheet.ClassOwner && crowd {
+		all = slices.DeleteFunc(all, func(p Pass) bool { return p.By != lesson.Staff })
 	}
 	if len(all) > 0 {
-		h.publish(channel, News{Kind: NewsPassing, Passing: &Passing{Sheet: at.key.ID, Passes: all}})
+		h.publishTo(r.readers(at.key.Owner), News{Kind: NewsPassing, Passing: &Passing{Sheet: at.key.ID, Passes: all}})
 	}
 }
 

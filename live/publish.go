@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"time"
 
+	"alpenglow/core/session"
 	"alpenglow/core/sheet"
 )
 
@@ -16,14 +17,37 @@ func oneChannel(participant string) string { return "one:" + participant }
 
 // publish tells the subscribers of a channel. News may be lost: clients notice
 // by the numbers they carry, and ask.
-func (h *Hub) publish(channel string, n News) {
+func (h *Hub) publish(channel string, n News) { h.publishTo([]string{channel}, n) }
+
+// publishTo tells the subscribers of several channels.
+func (h *Hub) publishTo(channels []string, n News) {
 	text, err := json.Marshal(n)
-	if err == nil {
-		_, err = h.node.Publish(channel, text)
+	for _, channel := range channels {
+		if err == nil {
+			_, err = h.node.Publish(channel, text)
+		}
 	}
 	if err != nil {
 		h.log.Error("publish", "kind", n.Kind, "error", err)
 	}
+}
+
+// readers lists the channels of the students who may see the sheet of an owner.
+func (r *running) readers(owner string) []string {
+	if owner == sheet.ClassOwner {
+		return []string{classChannel(r.kept.ID)}
+	}
+	n := sheet.GroupNumber(owner)
+	if n == 0 {
+		return []string{oneChannel(owner)}
+	}
+	var channels []string
+	if groups := r.snapshot().Groups; n <= len(groups) {
+		for _, member := range groups[n-1] {
+			channels = append(channels, oneChannel(member))
+		}
+	}
+	return channels
 }
 
 // publishChanges tells the staff and those students who may see the sheet, each
@@ -31,9 +55,10 @@ func (h *Hub) publish(channel string, n News) {
 func (h *Hub) publishChanges(r *running, at *held, changes []sheet.Change) {
 	news := SheetChanges{Sheet: at.key.ID, Frame: at.key.Frame, Owner: at.key.Owner}
 	toStaff, toStudents := news, news
-	reader, channel := sheet.Actor{ID: at.key.Owner}, oneChannel(at.key.Owner)
-	if at.key.Owner == sheet.ClassOwner {
-		reader, channel = sheet.Actor{}, classChannel(r.kept.ID)
+	// What one of those who share a sheet may see of it, all of them may.
+	reader := sheet.Actor{ID: at.key.Owner}
+	if at.key.Owner == sheet.ClassOwner || sheet.GroupNumber(at.key.Owner) > 0 {
+		reader = sheet.Actor{}
 	}
 	worked := map[string]int64{}
 	for _, c := range changes {
@@ -49,19 +74,43 @@ func (h *Hub) publishChanges(r *running, at *held, changes []sheet.Change) {
 	for author, last := range worked {
 		toStaff.Work = append(toStaff.Work, Work{Author: author, Frame: at.key.Frame, Marks: at.sheet.Amount(author), At: last})
 	}
-	h.publish(channel, News{Kind: NewsChanges, Changes: &toStudents})
+	h.publishTo(r.readers(at.key.Owner), News{Kind: NewsChanges, Changes: &toStudents})
 	h.publish(staffChannel(r.kept.ID), News{Kind: NewsChanges, Changes: &toStaff})
 }
 
-// publishState tells the staff the state and the class its stage. The caller
-// holds the session's lock.
-func (h *Hub) publishState(r *running) {
-	state := r.state
+// publishState tells the staff the state and the students concerned their
+// stage. The caller holds the session's lock.
+func (h *Hub) publishState(r *running, students []string) {
+	state, board := r.state, r.kept.Content.V
 	h.publish(staffChannel(r.kept.ID), News{Kind: NewsState, State: &state})
-	stage, err := state.ForClass(r.kept.Content.V)
-	if err != nil {
-		h.log.Error("stage", "session", r.kept.ID, "error", err)
+	tell := func(channels []string, student session.Student) {
+		stage, err := state.For(board, student)
+		if err != nil {
+			h.log.Error("stage", "session", r.kept.ID, "error", err)
+			return
+		}
+		h.publishTo(channels, News{Kind: NewsStage, Stage: &stage})
+	}
+	if state.Same(board) {
+		tell([]string{classChannel(r.kept.ID)}, session.Student{})
 		return
 	}
-	h.publish(classChannel(r.kept.ID), News{Kind: NewsStage, Stage: &stage})
+	// Students on the same frame, and in the same group where that matters,
+	// have the same stage.
+	type same struct {
+		frame string
+		group int
+	}
+	alike := map[same][]string{}
+	for _, id := range students {
+		as := same{state.Place(board, r.student(id)), state.GroupOf(id)}
+		alike[as] = append(alike[as], id)
+	}
+	for _, ids := range alike {
+		channels := make([]string, len(ids))
+		for i, id := range ids {
+			channels[i] = oneChannel(id)
+		}
+		tell(channels, r.student(ids[0]))
+	}
 }

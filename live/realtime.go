@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"log/slog"
 	"net/http"
+	"slices"
 	"sync/atomic"
 	"time"
 
@@ -184,6 +185,15 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 		}
 		views, err := h.openFor(ctx, s, ask.Frame)
 		return Opened{views}, err
+	case MethodMove:
+		var ask Move
+		if s.actor.Staff {
+			return nil, refusal.New(refusal.UnknownOp)
+		}
+		if err := read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		return h.move(ctx, s.session, s.actor, ask.Frame)
 	case MethodSince:
 		var ask Since
 		if err := read(e.Data, &ask); err != nil {
@@ -217,22 +227,29 @@ func (h *Hub) hello(ctx context.Context, s seat) (any, error) {
 	if err := h.refresh(ctx, s.session.kept.ID); err != nil {
 		return nil, err
 	}
-	state, board := s.session.snapshot(), s.session.kept.Content.V
-	sheets, err := h.openFor(ctx, s, state.Frame)
+	if s.actor.Staff {
+		return h.helloStaff(ctx, s.session)
+	}
+	// Asking to stay opens the frame that the student is on.
+	moved, err := h.move(ctx, s.session, s.actor, "")
 	if err != nil {
 		return nil, err
 	}
-	people := s.session.list(s.actor.Staff)
-	if s.actor.Staff {
-		work, err := h.work(ctx, s.session)
-		return StaffHello{Board: board, State: state, Code: s.session.kept.Code, ClassName: s.session.kept.ClassName,
-			Expected: s.session.kept.Students.V, People: people, Work: work, Sheets: sheets, Practice: s.session.kept.Practice}, err
+	worked, err := h.store.Worked(ctx, s.session.kept.ID, s.actor.ID)
+	people := s.session.list(false)
+	me := people[slices.IndexFunc(people, func(p Person) bool { return p.ID == s.actor.ID })]
+	return StudentHello{Me: me, Stage: moved.Stage, People: people, Sheets: moved.Sheets, Worked: worked}, err
+}
+
+func (h *Hub) helloStaff(ctx context.Context, r *running) (any, error) {
+	state := r.snapshot()
+	sheets, err := h.openAll(ctx, r, state.Frame)
+	if err != nil {
+		return nil, err
 	}
-	stage, err := state.ForClass(board)
-	s.session.mu.RLock()
-	me := s.session.people[s.actor.ID].Person
-	s.session.mu.RUnlock()
-	return StudentHello{Me: me, Stage: stage, People: people, Sheets: sheets}, err
+	work, err := h.work(ctx, r)
+	return StaffHello{Board: r.kept.Content.V, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
+		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice}, err
 }
 
 // tidy offers what may take the place of a stroke that the asker sees.
@@ -241,7 +258,7 @@ func (h *Hub) tidy(ctx context.Context, s seat, ask Tidy) (Tidied, error) {
 	if err != nil {
 		return Tidied{}, err
 	}
-	if at.key.Session != s.session.kept.ID || !s.actor.MayRead(at.key.Owner) {
+	if at.key.Session != s.session.kept.ID || !in(s.session.snapshot(), s.actor).MayRead(at.key.Owner) {
 		return Tidied{}, refusal.New(refusal.NoSuchSheet)
 	}
 	at.mu.Lock()

@@ -2,6 +2,7 @@ package live
 
 import (
 	"context"
+	"math/rand/v2"
 	"slices"
 
 	"alpenglow/core/lesson"
@@ -31,10 +32,18 @@ func (r *running) add(p store.Participant) *participant {
 	if known, ok := r.people[p.ID]; ok {
 		return known
 	}
-	added := &participant{Person: Person{ID: p.ID, Name: p.Name}, limit: rate.NewLimiter(opsPerSecond, opsAtOnce)}
+	added := &participant{Person: Person{ID: p.ID, Name: p.Name, At: place(p)}, limit: rate.NewLimiter(opsPerSecond, opsAtOnce)}
 	r.people[p.ID] = added
 	r.order = append(r.order, p.ID)
 	return added
+}
+
+// place is the frame that a participant has gone to.
+func place(p store.Participant) string {
+	if p.Frame == nil {
+		return ""
+	}
+	return *p.Frame
 }
 
 // present counts the connections; the caller holds the session's lock.
@@ -54,6 +63,9 @@ func (r *running) list(staff bool) []Person {
 	for i, id := range r.order {
 		people[i] = r.people[id].Person
 		people[i].Here = staff && r.people[id].connections > 0
+		if !staff {
+			people[i].At = ""
+		}
 	}
 	return people
 }
@@ -101,25 +113,126 @@ func (h *Hub) Command(ctx context.Context, id string, c session.Command) (sessio
 	}
 	r.mu.Lock()
 	defer r.mu.Unlock()
-	for range attempts {
-		next, err := r.state.Apply(r.kept.Content.V, c)
-		if err != nil {
-			return r.state, err
+	err = h.change(ctx, r, func(state session.State) (session.State, error) {
+		return state.Apply(r.kept.Content.V, c, session.Class{Students: r.order, Random: rand.IntN})
+	})
+	if err != nil {
+		return r.state, err
+	}
+	concerned := r.order
+	if c.Kind == session.KindGo && r.state.Pace == session.Own {
+		concerned = nil // the teacher looks elsewhere
+	}
+	h.publishState(r, concerned)
+	return r.state, nil
+}
+
+// admit finds a group for a student who has none. Only their group learns of it.
+func (h *Hub) admit(ctx context.Context, r *running, student string) error {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if r.state.GroupOf(student) != 0 {
+		return nil
+	}
+	err := h.change(ctx, r, func(state session.State) (session.State, error) {
+		next, changed := state.Admit(student)
+		if !changed {
+			return state, refusal.New(refusal.Ended)
 		}
-		saved, err := h.store.SetState(ctx, id, next)
+		return next, nil
+	})
+	if err == nil {
+		h.publishState(r, r.state.Groups[r.state.GroupOf(student)-1])
+	}
+	return err
+}
+
+// change saves the next state of a session, decided anew when another server
+// was quicker; the caller holds the session's lock.
+func (h *Hub) change(ctx context.Context, r *running, decide func(session.State) (session.State, error)) error {
+	for range attempts {
+		next, err := decide(r.state)
 		if err != nil {
-			return r.state, err
+			return err
+		}
+		saved, err := h.store.SetState(ctx, r.kept.ID, next)
+		if err != nil {
+			return err
 		}
 		if saved {
 			r.state = next
-			h.publishState(r)
-			return next, nil
+			r.together()
+			return nil
 		}
-		if err := h.read(ctx, r, id); err != nil {
-			return r.state, err
+		if err := h.read(ctx, r, r.kept.ID); err != nil {
+			return err
 		}
 	}
-	return r.state, refusal.New(refusal.Unavailable)
+	return refusal.New(refusal.Unavailable)
+}
+
+// together forgets where students have gone once the teacher leads; the caller
+// holds the session's lock.
+func (r *running) together() {
+	if r.state.Pace == session.Own {
+		return
+	}
+	for _, p := range r.people {
+		p.At = ""
+	}
+}
+
+// student gives what the state asks to know of a participant; the caller holds
+// the session's lock.
+func (r *running) student(id string) session.Student {
+	s := session.Student{ID: id}
+	if p, ok := r.people[id]; ok {
+		s.At = p.At
+	}
+	return s
+}
+
+// stage gives what a student may know of the session now.
+func (r *running) stage(id string) (session.Stage, error) {
+	r.mu.RLock()
+	defer r.mu.RUnlock()
+	return r.state.For(r.kept.Content.V, r.student(id))
+}
+
+// move takes a student to a frame, if it is open to them at their own pace.
+func (h *Hub) move(ctx context.Context, r *running, a sheet.Actor, frame string) (Moved, error) {
+	if err := h.goTo(ctx, r, a.ID, frame); err != nil {
+		return Moved{}, err
+	}
+	stage, err := r.stage(a.ID)
+	if err != nil {
+		return Moved{}, err
+	}
+	sheets, err := h.open(ctx, r, a, stage.Frame.ID)
+	if err != nil {
+		return Moved{}, err
+	}
+	// Opening may have found the student a group.
+	stage, err = r.stage(a.ID)
+	return Moved{Stage: stage, Sheets: sheets}, err
+}
+
+// goTo notes where a student has gone and tells the staff.
+func (h *Hub) goTo(ctx context.Context, r *running, student, frame string) error {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	p, ok := r.people[student]
+	if !ok || !r.state.MayMove(r.kept.Content.V, frame) || p.At == frame {
+		return nil
+	}
+	if err := h.store.SetPlace(ctx, student, frame); err != nil {
+		return err
+	}
+	p.At = frame
+	person := p.Person
+	person.Here = p.connections > 0
+	h.publish(staffChannel(r.kept.ID), News{Kind: NewsPeople, People: &People{[]Person{person}}})
+	return nil
 }
 
 // rulesFor gives what holds on a frame in a state of the session.
@@ -131,16 +244,20 @@ func rulesFor(board lesson.Board, state session.State, frame string) (sheet.Rule
 	return sheet.Rules{Frame: f, Reached: slices.Contains(state.Reached, frame), Ended: state.Ended, Polls: state.Polls, Lifted: state.Lifted, Now: now()}, nil
 }
 
-// owners says whose sheets a student works with on a frame: the shared one or
-// their own, and their own where a poll is to be answered.
-func owners(f lesson.Frame, me string) []string {
-	switch {
-	case f.Arrangement == lesson.Individual:
-		return []string{me}
-	case len(f.Polls()) > 0:
-		return []string{sheet.ClassOwner, me}
+// in gives the actor with the group that they are in now.
+func in(state session.State, a sheet.Actor) sheet.Actor {
+	a.Group = state.GroupOf(a.ID)
+	return a
+}
+
+// owners says whose sheets a student works with on a frame: the one they share
+// or their own, and their own where a poll is to be answered.
+func owners(f lesson.Frame, a sheet.Actor) []string {
+	shared := a.Owner(f.Arrangement)
+	if shared != a.ID && len(f.Polls()) > 0 {
+		return []string{shared, a.ID}
 	}
-	return []string{sheet.ClassOwner}
+	return []string{shared}
 }
 
 // open gives a student the sheets of a frame that the class has been on.
@@ -152,8 +269,14 @@ func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string)
 	if !slices.Contains(r.snapshot().Reached, frame) {
 		return nil, refusal.New(refusal.NoSuchFrame)
 	}
+	if f.Arrangement == lesson.Groups {
+		if err := h.admit(ctx, r, a.ID); err != nil {
+			return nil, err
+		}
+	}
+	a = in(r.snapshot(), a)
 	views := []SheetView{}
-	for _, owner := range owners(f, a.ID) {
+	for _, owner := range owners(f, a) {
 		key, err := h.store.EnsureSheet(ctx, r.kept.ID, frame, owner)
 		if err != nil {
 			return nil, err
@@ -173,8 +296,8 @@ func (h *Hub) openAll(ctx context.Context, r *running, frame string) ([]SheetVie
 	if err != nil {
 		return nil, err
 	}
-	if f.Arrangement == lesson.WholeClass {
-		if _, err := h.store.EnsureSheet(ctx, r.kept.ID, frame, sheet.ClassOwner); err != nil {
+	for _, owner := range sharers(f, r.snapshot()) {
+		if _, err := h.store.EnsureSheet(ctx, r.kept.ID, frame, owner); err != nil {
 			return nil, err
 		}
 	}
@@ -194,6 +317,22 @@ func (h *Hub) openAll(ctx context.Context, r *running, frame string) ([]SheetVie
 		views = append(views, view)
 	}
 	return views, nil
+}
+
+// sharers lists the owners of the sheets that more than one work on, which
+// are there for the staff before anybody has opened them.
+func sharers(f lesson.Frame, state session.State) []string {
+	switch f.Arrangement {
+	case lesson.WholeClass:
+		return []string{sheet.ClassOwner}
+	case lesson.Groups:
+		var owners []string
+		for i := range state.Groups {
+			owners = append(owners, sheet.GroupOwner(i+1))
+		}
+		return owners
+	}
+	return nil
 }
 
 // ShownPicture says whether a class may see a picture of the library under this
@@ -235,7 +374,7 @@ func (h *Hub) since(ctx context.Context, r *running, a sheet.Actor, ask Since) (
 	if err != nil {
 		return nil, err
 	}
-	if at.key.Session != r.kept.ID || !a.MayRead(at.key.Owner) {
+	if at.key.Session != r.kept.ID || !in(r.snapshot(), a).MayRead(at.key.Owner) {
 		return nil, refusal.New(refusal.NoSuchSheet)
 	}
 	changes, err := h.store.ChangesSince(ctx, ask.Sheet, ask.Seq)

@@ -22,6 +22,7 @@ const (
 	MethodOps     = "ops"     // Ops -> OpsReply
 	MethodCommand = "command" // session.Command -> CommandReply
 	MethodTidy    = "tidy"    // Tidy -> Tidied
+	MethodMove    = "move"    // Move -> Moved
 )
 
 // Role is what somebody is in a session.
@@ -54,11 +55,13 @@ type Failure struct {
 	Problem *Problem `json:"problem,omitempty"`
 }
 
-// Person is a participant as others see them. Here is told to the staff alone.
+// Person is a participant as others see them. Here, and At, the frame that they
+// have gone to at their own pace, are told to the staff alone.
 type Person struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	Here bool   `json:"here,omitempty"`
+	At   string `json:"at,omitempty"`
 }
 
 // SheetView is a sheet as its reader may see it.
@@ -76,6 +79,8 @@ type StudentHello struct {
 	Stage  session.Stage `json:"stage"`
 	People []Person      `json:"people"`
 	Sheets []SheetView   `json:"sheets"`
+	// Worked lists the frames on which the student has done something.
+	Worked []string `json:"worked"`
 }
 
 // StaffHello tells a teacher all about a running session.
@@ -110,6 +115,18 @@ type Open struct {
 // Opened holds the sheets of a frame that the asker may see.
 type Opened struct {
 	Sheets []SheetView `json:"sheets"`
+}
+
+// Move takes a student to a frame that is open at own pace.
+type Move struct {
+	Frame string `json:"frame"`
+}
+
+// Moved is where the student is now: on the frame they asked for, or where
+// they were if it is not open.
+type Moved struct {
+	Stage  session.Stage `json:"stage"`
+	Sheets []SheetView   `json:"sheets"`
 }
 
 // Since asks for the changes of a sheet after a number.

@@ -38,7 +38,7 @@ func (s *student) contribute(f lesson.Frame, there []lesson.Element, me string) 
 	case len(s.marks) >= enough || roll < 3 && len(s.marks) > 0:
 		x, y := s.place(240, 120)
 		return sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: s.marks[s.random.IntN(len(s.marks))], X: &x, Y: &y}}
-	case roll < 7 || f.Arrangement == lesson.WholeClass:
+	case roll < 7 || f.Arrangement != lesson.Individual:
 		return s.note(f)
 	}
 	return s.draw()

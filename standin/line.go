@@ -109,6 +109,20 @@ func (l *line) do(ctx context.Context, op sheet.Op) error {
 	return l.call(ctx, live.MethodOps, live.Ops{Ops: []json.RawMessage{text}}, nil)
 }
 
+// move goes to another frame, at own pace.
+func (l *line) move(ctx context.Context, frame string) error {
+	var moved live.Moved
+	if err := l.call(ctx, live.MethodMove, live.Move{Frame: frame}, &moved); err != nil {
+		return err
+	}
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	if moved.Stage.Rev >= l.stage.Rev {
+		l.stage, l.sheets = moved.Stage, moved.Sheets
+	}
+	return nil
+}
+
 func (l *line) call(ctx context.Context, method string, data, into any) error {
 	text, err := l.send(ctx, "rpc", map[string]any{"method": method, "data": data})
 	if err != nil || into == nil {
@@ -196,9 +210,9 @@ func (l *line) hear(ctx context.Context, n live.News) {
 	defer l.mu.Unlock()
 	switch {
 	case n.Stage != nil && n.Stage.Rev > l.stage.Rev:
-		before := l.stage.Frame
+		before := l.stage
 		l.stage = *n.Stage
-		if n.Stage.Frame.ID != before.ID || n.Stage.Frame.Arrangement != before.Arrangement {
+		if n.Stage.Frame.ID != before.Frame.ID || n.Stage.Frame.Arrangement != before.Frame.Arrangement || number(n.Stage.Group) != number(before.Group) {
 			go l.open(ctx, n.Stage.Frame.ID)
 		}
 	case n.Changes != nil:
@@ -218,6 +232,13 @@ func (l *line) hear(ctx context.Context, n live.News) {
 			l.sheets[i] = v
 		}
 	}
+}
+
+func number(g *session.Group) int {
+	if g == nil {
+		return 0
+	}
+	return g.Number
 }
 
 func (l *line) open(ctx context.Context, frame string) {

@@ -59,7 +59,7 @@ func TestClass(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	state, err := session.Start(board)
+	state, err := session.Start(board, session.Led)
 	if err != nil {
 		t.Fatal(err)
 	}

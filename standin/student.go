@@ -3,10 +3,12 @@ package standin
 import (
 	"context"
 	"math/rand/v2"
+	"slices"
 	"time"
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
+	"alpenglow/core/session"
 	"alpenglow/core/sheet"
 	"alpenglow/live"
 )
@@ -110,43 +112,60 @@ func (s *student) work(ctx context.Context, k *Class, session, cookie string, un
 		if s.temper == idle && s.random.IntN(6) > 0 {
 			continue
 		}
-		if step, on, ok := s.next(stage.Frame, stage.Polls, sheets, l.me); ok {
-			if err := l.do(ctx, sheet.Op{ID: newID(), Sheet: on, Step: step}); err != nil {
-				if ctx.Err() != nil {
-					return false, nil
-				}
-				return false, err
-			}
+		if frame, yes := s.goOn(stage); yes {
+			err = l.move(ctx, frame)
+		} else if step, on, ok := s.next(stage, sheets, l.me); ok {
+			err = l.do(ctx, sheet.Op{ID: newID(), Sheet: on, Step: step})
+		}
+		switch {
+		case err != nil && ctx.Err() != nil:
+			return false, nil
+		case err != nil:
+			return false, err
 		}
 	}
 }
 
+// goOn says whether the student, at their own pace, has done enough here and
+// goes to the next frame. After the last one they stay.
+func (s *student) goOn(stage session.Stage) (string, bool) {
+	at := slices.IndexFunc(stage.Trail, func(f session.Station) bool { return f.Frame == stage.Frame.ID })
+	if at < 0 || at+1 >= len(stage.Trail) {
+		return "", false
+	}
+	for _, q := range stage.Frame.Polls() {
+		if stage.Polls[q.ID] == poll.Open && s.answered[q.ID] == "" {
+			return "", false
+		}
+	}
+	look := stage.Frame.Permission == lesson.Look
+	return stage.Trail[at+1].Frame, (look || len(s.marks) > 1) && s.random.IntN(3) == 0
+}
+
 // next decides what to do now, and on which sheet.
-func (s *student) next(f lesson.Frame, phases map[string]poll.Phase, sheets []live.SheetView, me string) (sheet.Step, string, bool) {
-	own, shared := "", ""
+func (s *student) next(stage session.Stage, sheets []live.SheetView, me string) (sheet.Step, string, bool) {
+	f := stage.Frame
+	sharer := sheet.Actor{ID: me, Group: number(stage.Group)}.Owner(f.Arrangement)
+	own, on := "", ""
 	var there []lesson.Element
 	for _, v := range sheets {
-		switch {
-		case v.Frame != f.ID:
-		case v.Owner == sheet.ClassOwner:
-			shared = v.Sheet
-		case v.Owner == me:
+		if v.Frame != f.ID {
+			continue
+		}
+		there = append(there, v.Marks...)
+		if v.Owner == me {
 			own = v.Sheet
 		}
-		if v.Frame == f.ID {
-			there = append(there, v.Marks...)
+		if v.Owner == sharer {
+			on = v.Sheet
 		}
 	}
 	for _, q := range f.Polls() {
-		if phases[q.ID] == poll.Open && own != "" && (s.answered[q.ID] == "" || s.random.IntN(25) == 0) {
+		if stage.Polls[q.ID] == poll.Open && own != "" && (s.answered[q.ID] == "" || s.random.IntN(25) == 0) {
 			choice := s.choose(q)
 			s.answered[q.ID] = choice
 			return sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: q.ID, Choice: choice}}, own, true
 		}
-	}
-	on := shared
-	if f.Arrangement == lesson.Individual {
-		on = own
 	}
 	if on == "" || f.Permission == lesson.Look {
 		return sheet.Step{}, "", false

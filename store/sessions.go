@@ -117,19 +117,22 @@ func (s *Store) StalePractice(ctx context.Context, before time.Time) ([]string, 
 }
 
 // SetState stores the next state of a session and reports whether it did: not
-// when somebody else has changed the state since.
+// when somebody else has changed the state since. Where the teacher leads,
+// nobody keeps a place of their own.
 func (s *Store) SetState(ctx context.Context, id string, next session.State) (bool, error) {
 	text, err := asJSON(next)
 	if err != nil {
 		return false, fmt.Errorf("set state: %w", err)
 	}
-	result, err := s.db.ExecContext(ctx, `UPDATE sessions SET state = $2, rev = $3, ended_at = CASE WHEN $4 THEN now() END WHERE id = $1 AND rev = $3 - 1`,
-		id, text, next.Rev, next.Ended)
+	var stored int
+	err = s.db.GetContext(ctx, &stored, `
+WITH kept AS (UPDATE sessions SET state = $2, rev = $3, ended_at = CASE WHEN $4 THEN now() END WHERE id = $1 AND rev = $3 - 1 RETURNING id),
+     led AS (UPDATE participants SET frame = NULL FROM kept WHERE session_id = kept.id AND frame IS NOT NULL AND $5)
+SELECT count(*) FROM kept`, id, text, next.Rev, next.Ended, next.Pace != session.Own)
 	if err != nil {
 		return false, fmt.Errorf("set state: %w", err)
 	}
-	n, err := result.RowsAffected()
-	return n == 1, err
+	return stored == 1, nil
 }
 
 // Participant is one student in one session.
@@ -138,6 +141,16 @@ type Participant struct {
 	SessionID string    `db:"session_id"`
 	Name      string    `db:"name"`
 	JoinedAt  time.Time `db:"joined_at"`
+	// Frame is where they have gone at their own pace.
+	Frame *string `db:"frame"`
+}
+
+// SetPlace notes the frame that a participant has gone to.
+func (s *Store) SetPlace(ctx context.Context, participant, frame string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE participants SET frame = $2 WHERE id = $1`, participant, frame); err != nil {
+		return fmt.Errorf("set place: %w", err)
+	}
+	return nil
 }
 
 // Join adds a participant under the name that apart chooses, given the names
@@ -168,13 +181,13 @@ func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []b
 // ParticipantByToken finds a participant by the hash of their token.
 func (s *Store) ParticipantByToken(ctx context.Context, token []byte) (Participant, error) {
 	var p Participant
-	return p, s.get(ctx, &p, `SELECT id, session_id, name, joined_at FROM participants WHERE token = $1`, token)
+	return p, s.get(ctx, &p, `SELECT id, session_id, name, joined_at, frame FROM participants WHERE token = $1`, token)
 }
 
 // Participants lists the participants of a session in the order they joined.
 func (s *Store) Participants(ctx context.Context, sessionID string) ([]Participant, error) {
 	list := []Participant{}
-	return list, s.db.SelectContext(ctx, &list, `SELECT id, session_id, name, joined_at FROM participants WHERE session_id = $1 ORDER BY joined_at, id`, sessionID)
+	return list, s.db.SelectContext(ctx, &list, `SELECT id, session_id, name, joined_at, frame FROM participants WHERE session_id = $1 ORDER BY joined_at, id`, sessionID)
 }
 
 // SessionMarks reads every mark of every sheet of a session.

@@ -95,6 +95,13 @@ func (s *Store) ChangesSince(ctx context.Context, id string, seq int64) ([]sheet
 	return changes, nil
 }
 
+// Worked lists the frames of a session on which somebody has done something.
+func (s *Store) Worked(ctx context.Context, session, author string) ([]string, error) {
+	frames := []string{}
+	return frames, s.db.SelectContext(ctx, &frames, `
+		SELECT DISTINCT s.frame_id FROM log l JOIN sheets s ON s.id = l.sheet_id WHERE s.session_id = $1 AND l.author = $2`, session, author)
+}
+
 // Activity is what an author did last on a frame of a session.
 type Activity struct {
 	Frame  string `db:"frame_id"`

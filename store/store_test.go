@@ -36,7 +36,7 @@ func started(t testing.TB, s *store.Store, code string) store.Session {
 	if err != nil {
 		t.Fatal(err)
 	}
-	state, err := session.Start(board())
+	state, err := session.Start(board(), session.Led)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -180,7 +180,7 @@ func TestSessionCodeAndState(t *testing.T) {
 		t.Fatalf("a live code twice: %v", err)
 	}
 	end := session.Command{Kind: session.KindEnd, End: &session.End{}}
-	ended, err := n.State.V.Apply(board(), end)
+	ended, err := n.State.V.Apply(board(), end, session.Class{})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -105,7 +105,7 @@ func TestBoardsAreTheTeachers(t *testing.T) {
 	yes := true
 	for path, body := range map[string]any{
 		"/edits": web.Edits{Edits: []json.RawMessage{}}, "/card": web.SetCard{Deleted: &yes}, "/copies": web.NewBoard{Title: "x"}, "/link": struct{}{},
-		"/templates": web.NewTemplate{Frame: "shared", Name: "x"}, "/sessions": web.StartSession{}, "/rehearsals": web.Rehearse{Students: 5},
+		"/templates": web.NewTemplate{Frame: "shared", Name: "x"}, "/sessions": web.StartSession{Pace: session.Led}, "/rehearsals": web.Rehearse{Students: 5},
 		"/frames": web.AddFrames{ID: store.NewID(), From: web.FrameSource{Kind: "blank", Blank: &web.Blank{}}},
 	} {
 		if got := noor.post("/api/boards/"+id+path, body, nil); got != refusal.SignInNeeded {
@@ -296,7 +296,7 @@ func TestNamesFromTheList(t *testing.T) {
 	var started web.Started
 	var invitation web.Invitation
 	teacher.get("/api/boards", &boards)
-	teacher.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: boards.Classes[0].ID, Listed: true}, &started)
+	teacher.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: boards.Classes[0].ID, Listed: true, Pace: session.Led}, &started)
 	teacher.get("/api/sessions/"+started.Session+"/invitation", &invitation)
 	var found web.JoinFound
 	if got := h.visitor().post("/api/join/check", web.JoinCode{Code: invitation.Code}, &found); got != "" || strings.Join(found.Names, " ") != "Amara Noor" {

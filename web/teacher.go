@@ -68,7 +68,7 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, stri
 		}
 		n.ClassName, n.Students.V, n.Listed = classes[at].Name, classes[at].Students.V, ask.Listed
 	}
-	n.State.V, err = session.Start(board)
+	n.State.V, err = session.Start(board, ask.Pace)
 	return n, c.Param("id"), err
 }
 

@@ -15,6 +15,9 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
+// trialStudent is the id that the interface goes by when a teacher tries a frame.
+const trialStudent = "trial"
+
 // tryFrame gives the stage of a frame as a class would get it, with its covers
 // lifted or not. No session is made.
 func (s *server) tryFrame(c *gin.Context) {
@@ -29,7 +32,7 @@ func (s *server) tryFrame(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	state := session.State{Frame: frame.ID, Polls: map[string]poll.Phase{}}
+	state := session.State{Pace: session.Led, Frame: frame.ID, Polls: map[string]poll.Phase{}, Groups: [][]string{{trialStudent}}}
 	for _, e := range frame.Prepared {
 		switch {
 		case e.Kind == lesson.KindPoll:
@@ -38,7 +41,7 @@ func (s *server) tryFrame(c *gin.Context) {
 			state.Lifted = append(state.Lifted, e.ID)
 		}
 	}
-	stage, err := state.ForClass(board)
+	stage, err := state.For(board, session.Student{ID: trialStudent})
 	if err != nil {
 		refuse(c, err)
 		return
@@ -88,7 +91,7 @@ func (s *server) rehearse(c *gin.Context) {
 	var n store.Session
 	var board string
 	if err == nil {
-		n, board, err = s.prepared(c, StartSession{})
+		n, board, err = s.prepared(c, StartSession{Pace: session.Led})
 	}
 	if err == nil {
 		n.Practice = true

@@ -181,7 +181,7 @@ func (v *visitor) started() (string, string) {
 	var started web.Started
 	var invitation web.Invitation
 	v.get("/api/boards", &boards)
-	if code := v.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: boards.Classes[0].ID}, &started); code != "" {
+	if code := v.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: boards.Classes[0].ID, Pace: session.Led}, &started); code != "" {
 		v.t.Fatal(code)
 	}
 	v.get("/api/sessions/"+started.Session+"/invitation", &invitation)

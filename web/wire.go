@@ -5,6 +5,7 @@ import (
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/record"
+	"alpenglow/core/session"
 )
 
 // What goes over HTTP. The interface's types are generated from these structs.
@@ -74,8 +75,9 @@ type SessionItem struct {
 // StartSession starts a session of a board with a class list, or with none.
 // Listed says that students choose their names from the list.
 type StartSession struct {
-	Class  string `json:"class"`
-	Listed bool   `json:"listed,omitempty"`
+	Class  string       `json:"class"`
+	Listed bool         `json:"listed,omitempty"`
+	Pace   session.Pace `json:"pace"`
 }
 
 // Started is the session that was started.

@@ -10,6 +10,7 @@ import (
 	"net/http/cookiejar"
 	"sync"
 
+	"alpenglow/core/session"
 	"alpenglow/store"
 	"alpenglow/web"
 
@@ -81,7 +82,7 @@ func (o loadOptions) startSessions(ctx context.Context, classes []*class) ([]str
 	}
 	codes := make([]string, len(classes))
 	for i := range classes {
-		started, err := post[web.Started](ctx, teacher, o.url, "/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{})
+		started, err := post[web.Started](ctx, teacher, o.url, "/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Pace: session.Led})
 		if err != nil {
 			return nil, err
 		}

@@ -23,9 +23,10 @@ const (
 // Arrangement says who shares a frame.
 type Arrangement string
 
-// One sheet for all, or one for each student.
+// One sheet for all, one for each group, or one for each student.
 const (
 	WholeClass Arrangement = "class"
+	Groups     Arrangement = "groups"
 	Individual Arrangement = "individual"
 )
 
@@ -152,7 +153,7 @@ func (f Frame) Check() error {
 	if !plainID(f.ID) {
 		return refusal.New(refusal.BadID)
 	}
-	if !slices.Contains([]Arrangement{WholeClass, Individual}, f.Arrangement) ||
+	if !slices.Contains([]Arrangement{WholeClass, Groups, Individual}, f.Arrangement) ||
 		!slices.Contains([]Permission{Look, Add, BuildTogether}, f.Permission) {
 		return refusal.About(refusal.BoardIncorrect, "arrangement or permission of a frame")
 	}

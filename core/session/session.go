@@ -16,9 +16,15 @@ const MaxParticipants = 400
 
 // State is what changes about a session while it runs. Rev counts the changes.
 type State struct {
-	Rev int64 `json:"rev"`
-	// Frame is the id of the frame that everybody is on.
+	Rev  int64 `json:"rev"`
+	Pace Pace  `json:"pace"`
+	// Frame is the id of the frame that the teacher is on, and where the
+	// teacher leads, everybody.
 	Frame string `json:"frame"`
+	// From is where everybody was when own pace began, and Through the last
+	// frame that is open then; empty for all.
+	From    string `json:"from,omitempty"`
+	Through string `json:"through,omitempty"`
 	// Reached lists the frames that the class has been on; students may work
 	// on these alone.
 	Reached []string `json:"reached"`
@@ -27,8 +33,12 @@ type State struct {
 	// Lifted lists the covers that are lifted.
 	Lifted []string `json:"lifted,omitempty"`
 	// Set says how frames are used now where that is not as prepared.
-	Set   map[string]Setting `json:"set,omitempty"`
-	Ended bool               `json:"ended"`
+	Set map[string]Setting `json:"set,omitempty"`
+	// Groups lists the students of each group, GroupSize how many it has at
+	// most (0: as many as usual).
+	Groups    [][]string `json:"groups,omitempty"`
+	GroupSize int        `json:"groupSize,omitempty"`
+	Ended     bool       `json:"ended"`
 }
 
 // Setting is how a frame is used: who shares it and what students may do there.
@@ -37,24 +47,27 @@ type Setting struct {
 	Permission  lesson.Permission  `json:"permission"`
 }
 
-// Start gives the state of a new session: everybody on the board's first frame.
-func Start(board lesson.Board) (State, error) {
+// Start gives the state of a new session at a pace: everybody on the board's
+// first frame, and nobody there yet.
+func Start(board lesson.Board, pace Pace) (State, error) {
 	if err := board.Check(); err != nil {
 		return State{}, err
 	}
-	s := State{Polls: map[string]poll.Phase{}}
-	s.reach(board.Frames[0])
-	return s, nil
+	s := State{Frame: board.Frames[0].ID, Polls: map[string]poll.Phase{}}
+	return s, s.setPace(board, SetPace{Pace: pace}, Class{})
 }
 
 // Command is one thing that the teacher tells a session.
 type Command struct {
-	Kind CommandKind `json:"kind" oneof:"Go Poll Lift Use End"`
-	Go   *Go         `json:"go,omitempty"`
-	Poll *SetPoll    `json:"poll,omitempty"`
-	Lift *Lift       `json:"lift,omitempty"`
-	Use  *Use        `json:"use,omitempty"`
-	End  *End        `json:"end,omitempty"`
+	Kind   CommandKind `json:"kind" oneof:"Go Pace Poll Lift Use Groups Assign End"`
+	Go     *Go         `json:"go,omitempty"`
+	Pace   *SetPace    `json:"pace,omitempty"`
+	Poll   *SetPoll    `json:"poll,omitempty"`
+	Lift   *Lift       `json:"lift,omitempty"`
+	Use    *Use        `json:"use,omitempty"`
+	Groups *SetGroups  `json:"groups,omitempty"`
+	Assign *Assign     `json:"assign,omitempty"`
+	End    *End        `json:"end,omitempty"`
 }
 
 // CommandKind tells commands apart.
@@ -62,19 +75,22 @@ type CommandKind string
 
 // The commands.
 const (
-	KindGo   CommandKind = "go"
-	KindPoll CommandKind = "poll"
-	KindLift CommandKind = "lift"
-	KindUse  CommandKind = "use"
-	KindEnd  CommandKind = "end"
+	KindGo     CommandKind = "go"
+	KindPace   CommandKind = "pace"
+	KindPoll   CommandKind = "poll"
+	KindLift   CommandKind = "lift"
+	KindUse    CommandKind = "use"
+	KindGroups CommandKind = "groups"
+	KindAssign CommandKind = "assign"
+	KindEnd    CommandKind = "end"
 )
 
-// Go leads everybody to a frame.
+// Go takes the teacher to a frame, and where the teacher leads, everybody.
 type Go struct {
 	Frame string `json:"frame"`
 }
 
-// SetPoll puts a poll of the current frame into a phase.
+// SetPoll puts a poll that the class has reached into a phase.
 type SetPoll struct {
 	Poll  string     `json:"poll"`
 	Phase poll.Phase `json:"phase"`
@@ -96,58 +112,93 @@ type Use struct {
 type End struct{}
 
 // Apply returns the state after a command. The given state stays as it was.
-func (s State) Apply(board lesson.Board, c Command) (State, error) {
+func (s State) Apply(board lesson.Board, c Command, class Class) (State, error) {
 	if s.Ended {
 		return s, refusal.New(refusal.Ended)
 	}
 	next := s.clone()
 	next.Rev++
-	switch {
-	case c.Kind == KindGo && c.Go != nil:
-		frame, _, err := board.Frame(c.Go.Frame)
-		if err != nil {
-			return s, err
-		}
-		next.reach(frame)
-	case c.Kind == KindPoll && c.Poll != nil:
-		now, reached := s.Polls[c.Poll.Poll]
-		if !reached {
-			return s, refusal.New(refusal.NoSuchPoll)
-		}
-		if err := now.Next(c.Poll.Phase); err != nil {
-			return s, err
-		}
-		next.Polls[c.Poll.Poll] = c.Poll.Phase
-	case c.Kind == KindLift && c.Lift != nil:
-		if err := next.lift(board, *c.Lift); err != nil {
-			return s, err
-		}
-	case c.Kind == KindUse && c.Use != nil:
-		frame, _, err := board.Frame(c.Use.Frame)
-		if err != nil {
-			return s, err
-		}
-		frame.Arrangement, frame.Permission = c.Use.Arrangement, c.Use.Permission
-		if err := frame.Check(); err != nil {
-			return s, err
-		}
-		next.Set[frame.ID] = c.Use.Setting
-	case c.Kind == KindEnd && c.End != nil:
-		next.Ended = true
-		for id, phase := range next.Polls {
-			if phase == poll.Open {
-				next.Polls[id] = poll.Closed
-			}
-		}
-	default:
-		return s, refusal.New(refusal.UnknownOp)
+	if err := next.do(board, c, class); err != nil {
+		return s, err
 	}
 	return next, nil
 }
 
-// reach puts everybody on a frame; a poll is open from when its frame is first reached.
-func (s *State) reach(frame lesson.Frame) {
-	s.Frame = frame.ID
+func (s *State) do(board lesson.Board, c Command, class Class) error {
+	switch {
+	case c.Kind == KindGo && c.Go != nil:
+		return s.goTo(board, c.Go.Frame, class)
+	case c.Kind == KindPace && c.Pace != nil:
+		return s.setPace(board, *c.Pace, class)
+	case c.Kind == KindPoll && c.Poll != nil:
+		return s.setPoll(*c.Poll)
+	case c.Kind == KindLift && c.Lift != nil:
+		return s.lift(board, *c.Lift)
+	case c.Kind == KindUse && c.Use != nil:
+		return s.use(board, *c.Use, class)
+	case c.Kind == KindGroups && c.Groups != nil:
+		return s.regroup(*c.Groups, class)
+	case c.Kind == KindAssign && c.Assign != nil:
+		return s.assign(*c.Assign, class)
+	case c.Kind == KindEnd && c.End != nil:
+		s.Ended = true
+		for id, phase := range s.Polls {
+			if phase == poll.Open {
+				s.Polls[id] = poll.Closed
+			}
+		}
+		return nil
+	}
+	return refusal.New(refusal.UnknownOp)
+}
+
+func (s *State) goTo(board lesson.Board, id string, class Class) error {
+	frame, _, err := board.Frame(id)
+	if err != nil {
+		return err
+	}
+	s.Frame = id
+	if s.Pace == Led {
+		s.reach(frame, class)
+	}
+	return nil
+}
+
+func (s *State) setPoll(p SetPoll) error {
+	now, reached := s.Polls[p.Poll]
+	if !reached {
+		return refusal.New(refusal.NoSuchPoll)
+	}
+	if err := now.Next(p.Phase); err != nil {
+		return err
+	}
+	s.Polls[p.Poll] = p.Phase
+	return nil
+}
+
+// use changes how a frame is used.
+func (s *State) use(board lesson.Board, u Use, class Class) error {
+	frame, _, err := board.Frame(u.Frame)
+	if err != nil {
+		return err
+	}
+	frame.Arrangement, frame.Permission = u.Arrangement, u.Permission
+	if err := frame.Check(); err != nil {
+		return err
+	}
+	s.Set[frame.ID] = u.Setting
+	if slices.Contains(s.Reached, frame.ID) {
+		s.group(frame, class)
+	}
+	return nil
+}
+
+// reach opens a frame to the class; its polls are open from when it is first reached.
+func (s *State) reach(frame lesson.Frame, class Class) {
+	if set, ok := s.Set[frame.ID]; ok {
+		frame.Arrangement = set.Arrangement
+	}
+	s.group(frame, class)
 	if slices.Contains(s.Reached, frame.ID) {
 		return
 	}
@@ -185,6 +236,7 @@ func (s State) On(board lesson.Board, frame string) (lesson.Frame, error) {
 func (s State) clone() State {
 	next := s
 	next.Lifted = slices.Clone(s.Lifted)
+	next.Groups = slices.Clone(s.Groups) // a group itself is never written to
 	next.Set = maps.Clone(s.Set)
 	if next.Set == nil {
 		next.Set = map[string]Setting{}
@@ -195,38 +247,4 @@ func (s State) clone() State {
 		next.Polls[id] = phase
 	}
 	return next
-}
-
-// Stage is what a class may know of a session: the frame it is on, without
-// what is not yet revealed, and never the frames to come.
-type Stage struct {
-	Rev    int64                 `json:"rev"`
-	Title  string                `json:"title"`
-	Frame  lesson.Frame          `json:"frame"`
-	Number int                   `json:"number"` // from 1
-	Of     int                   `json:"of"`
-	Polls  map[string]poll.Phase `json:"polls"`
-	Ended  bool                  `json:"ended"`
-}
-
-// ForClass gives the stage of a session as its class may see it.
-func (s State) ForClass(board lesson.Board) (Stage, error) {
-	_, at, err := board.Frame(s.Frame)
-	if err != nil {
-		return Stage{}, err
-	}
-	now, err := s.On(board, s.Frame)
-	if err != nil {
-		return Stage{}, err
-	}
-	bare := now.ForClass(s.Lifted)
-	polls := map[string]poll.Phase{}
-	for i, e := range bare.Prepared {
-		if e.Kind == lesson.KindPoll {
-			question := e.Poll.ForClass(s.Polls[e.ID])
-			bare.Prepared[i].Poll = &question
-			polls[e.ID] = s.Polls[e.ID]
-		}
-	}
-	return Stage{Rev: s.Rev, Title: board.Title, Frame: bare, Number: at + 1, Of: len(board.Frames), Polls: polls, Ended: s.Ended}, nil
 }

@@ -51,13 +51,13 @@ func TestCommands(t *testing.T) {
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
-			s, err := session.Start(board())
+			s, err := session.Start(board(), session.Led)
 			if err != nil {
 				t.Fatal(err)
 			}
 			for i, step := range c.steps {
 				before, _ := json.Marshal(s)
-				next, err := s.Apply(board(), step)
+				next, err := s.Apply(board(), step, session.Class{})
 				if after, _ := json.Marshal(s); string(before) != string(after) {
 					t.Fatal("a command changed the state it was given")
 				}
@@ -77,9 +77,9 @@ func TestCommands(t *testing.T) {
 }
 
 func TestEndClosesPolls(t *testing.T) {
-	s, _ := session.Start(board())
-	s, _ = s.Apply(board(), goTo("two"))
-	s, err := s.Apply(board(), end())
+	s, _ := session.Start(board(), session.Led)
+	s, _ = s.Apply(board(), goTo("two"), session.Class{})
+	s, err := s.Apply(board(), end(), session.Class{})
 	if err != nil || !s.Ended || s.Polls["asked"] != poll.Closed {
 		t.Errorf("%+v, %v", s, err)
 	}
@@ -88,7 +88,7 @@ func TestEndClosesPolls(t *testing.T) {
 // The class gets its frame and nothing of the others, and learns the right
 // answer when it is revealed and not before.
 func TestForClass(t *testing.T) {
-	s, _ := session.Start(board())
+	s, _ := session.Start(board(), session.Led)
 	for _, c := range []struct {
 		command     session.Command
 		frame       string
@@ -102,10 +102,10 @@ func TestForClass(t *testing.T) {
 		{goTo("three"), "three", false, "How long?"},
 	} {
 		var err error
-		if s, err = s.Apply(board(), c.command); err != nil {
+		if s, err = s.Apply(board(), c.command, session.Class{}); err != nil {
 			t.Fatal(err)
 		}
-		stage, err := s.ForClass(board())
+		stage, err := s.For(board(), session.Student{})
 		if err != nil || stage.Frame.ID != c.frame || stage.Of != 3 {
 			t.Fatalf("%+v, %v", stage, err)
 		}

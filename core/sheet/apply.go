@@ -83,7 +83,7 @@ func (s *Sheet) mayWork(r Rules, a Actor, kind Kind) error {
 			return refusal.New(refusal.NoSuchSheet)
 		}
 		return nil
-	case (s.Owner == ClassOwner) != (r.Frame.Arrangement == lesson.WholeClass):
+	case s.Owner != a.Owner(r.Frame.Arrangement):
 		return refusal.New(refusal.NoSuchSheet)
 	case r.Frame.Permission == lesson.Look:
 		return refusal.New(refusal.LookOnly)

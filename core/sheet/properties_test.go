@@ -95,9 +95,13 @@ func randomOp(rnd *rand.Rand, marks []string) sheet.Op {
 func TestProperties(t *testing.T) {
 	for seed := range uint64(300) {
 		rnd := rand.New(rand.NewPCG(seed, 7))
-		r, owner := rules(lesson.WholeClass, lesson.Add), "class"
-		if seed%3 == 0 {
+		r, owner, noor, kenji, amara := rules(lesson.WholeClass, lesson.Add), "class", noor, kenji, amara
+		switch seed % 4 {
+		case 0:
 			r, owner = rules(lesson.Individual, lesson.Add), "noor"
+		case 1:
+			r, owner = rules(lesson.Groups, lesson.Add), sheet.GroupOwner(1)
+			noor.Group, amara.Group, kenji.Group = 1, 1, 2
 		}
 		s, replayed := sheet.New(owner), sheet.New(owner)
 		streams := map[sheet.Actor]picture{staff: {}, noor: {}, kenji: {}, amara: {}}

@@ -1,8 +1,8 @@
 // Package sheet answers: what may be changed on a sheet, by whom, what changes,
 // how is it undone, and who sees it?
 //
-// A sheet is one copy of a frame that somebody works on: the class's or one
-// student's. Its history is a list of changes numbered without holes; taking
+// A sheet is one copy of a frame that somebody works on: the class's, a
+// group's or one student's. Its history is a list of changes numbered without holes; taking
 // them one after the other from empty gives the sheet.
 package sheet
 
@@ -10,6 +10,8 @@ import (
 	"cmp"
 	"maps"
 	"slices"
+	"strconv"
+	"strings"
 
 	"alpenglow/core/ink"
 	"alpenglow/core/lesson"
@@ -26,14 +28,48 @@ const (
 	maxPoints = 1_000_000
 )
 
-// ClassOwner owns the sheet that the whole class shares. Any other owner is
-// the id of the participant whose sheet it is.
+// ClassOwner owns the sheet that the whole class shares. Other owners are a
+// group (see GroupOwner) or the id of the participant whose sheet it is.
 const ClassOwner = "class"
 
-// Actor is who does or reads something: staff, or the participant with the ID.
+const groupOwner = "group-"
+
+// GroupOwner is the owner of a group's sheet; groups are numbered from 1. It is
+// empty for 0, no group.
+func GroupOwner(group int) string {
+	if group == 0 {
+		return ""
+	}
+	return groupOwner + strconv.Itoa(group)
+}
+
+// GroupNumber gives the number of the group that an owner is, or 0.
+func GroupNumber(owner string) int {
+	n, err := strconv.Atoi(strings.TrimPrefix(owner, groupOwner))
+	if err != nil || GroupOwner(n) != owner {
+		return 0
+	}
+	return n
+}
+
+// Actor is who does or reads something: staff, or the participant with the ID
+// in the group with that number, if it is not 0.
 type Actor struct {
 	Staff bool
 	ID    string
+	Group int
+}
+
+// Owner gives whose sheet a student works on where a frame is shared like
+// this; empty for a student without a group where groups share it.
+func (a Actor) Owner(shared lesson.Arrangement) string {
+	switch shared {
+	case lesson.WholeClass:
+		return ClassOwner
+	case lesson.Groups:
+		return GroupOwner(a.Group)
+	}
+	return a.ID
 }
 
 // author is how an actor is written on marks and changes.
@@ -46,7 +82,7 @@ func (a Actor) author() string {
 
 // MayRead says whether the actor may read the sheet of an owner at all.
 func (a Actor) MayRead(owner string) bool {
-	return a.Staff || owner == ClassOwner || owner == a.ID && a.ID != ""
+	return a.Staff || owner == ClassOwner || owner != "" && (owner == a.ID || owner == GroupOwner(a.Group))
 }
 
 // Sheet is the state of one sheet. It is not safe for concurrent use.

@@ -137,7 +137,7 @@ func TestRefused(t *testing.T) {
 	n, long := v7(), strings.Repeat("x", lesson.MaxNote+1)
 	mine := step{noor, addNote(n, "mine")}
 	whole := rules(lesson.WholeClass, lesson.Add)
-	own := rules(lesson.Individual, lesson.Add)
+	own, grouped := rules(lesson.Individual, lesson.Add), rules(lesson.Groups, lesson.Add)
 	with := func(r sheet.Rules, change func(*sheet.Rules)) sheet.Rules { change(&r); return r }
 	width, none, below := 4.0, 0.0, -5.0
 	link := func(url string) sheet.Op {
@@ -157,6 +157,12 @@ func TestRefused(t *testing.T) {
 		{"another student's sheet", own, "noor", []step{mine, {kenji, addNote(v7(), "x")}}, refusal.NoSuchSheet},
 		{"class sheet of an individual frame", own, "class", []step{mine}, refusal.NoSuchSheet},
 		{"own sheet of a shared frame", whole, "noor", []step{mine}, refusal.NoSuchSheet},
+		{"class sheet of a frame of groups", grouped, "class", []step{mine}, refusal.NoSuchSheet},
+		{"another group's sheet", grouped, "group-1", []step{{sheet.Actor{ID: "kenji", Group: 2}, addNote(v7(), "x")}}, refusal.NoSuchSheet},
+		{"a group's sheet by one without a group", grouped, "group-1", []step{mine}, refusal.NoSuchSheet},
+		{"no group's sheet by one without a group", grouped, "", []step{mine}, refusal.NoSuchSheet},
+		{"own sheet of a frame of groups", grouped, "noor", []step{mine}, refusal.NoSuchSheet},
+		{"a group's sheet when each has an own", own, "group-1", []step{{sheet.Actor{ID: "noor", Group: 1}, addNote(v7(), "x")}}, refusal.NoSuchSheet},
 		{"somebody with no id", own, "", []step{{sheet.Actor{}, addNote(v7(), "x")}}, refusal.NoSuchSheet},
 		{"a frame not reached", with(whole, func(r *sheet.Rules) { r.Reached = false }), "class", []step{mine}, refusal.NoSuchSheet},
 		{"after the end", with(whole, func(r *sheet.Rules) { r.Ended = true }), "class", []step{mine}, refusal.Ended},

@@ -26,7 +26,7 @@ import (
 
 // roots are the types to write, with all they refer to.
 var roots = []any{
-	live.Connect{}, live.Failure{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{}, live.Since{}, live.ChangesReply{},
+	live.Connect{}, live.Failure{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{}, live.Move{}, live.Moved{}, live.Since{}, live.ChangesReply{},
 	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{}, session.Command{},
 	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
 	web.BoardReply{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{}, web.Edits{}, web.EditsReply{}, web.AddFrames{},
@@ -42,7 +42,8 @@ var values = map[reflect.Type][]string{
 	of[template.Group]():      strs(template.Groups),
 	of[lesson.Layer]():        strs(lesson.Layers),
 	of[web.IntakeState]():     {string(web.IntakeReading), string(web.IntakeDone), string(web.IntakeFailed)},
-	of[lesson.Arrangement]():  {string(lesson.WholeClass), string(lesson.Individual)},
+	of[lesson.Arrangement]():  {string(lesson.WholeClass), string(lesson.Groups), string(lesson.Individual)},
+	of[session.Pace]():        {string(session.Led), string(session.Own)},
 	of[lesson.Permission]():   {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
 	of[lesson.Form]():         strs(lesson.Forms),
 	of[lesson.Fill]():         strs(lesson.Fills),
@@ -70,6 +71,7 @@ var values = map[reflect.Type][]string{
 var names = map[reflect.Type]string{
 	of[paper.Kind]():     "PaperKind",
 	of[paper.Anchor]():   "LabelAnchor",
+	of[session.Group]():  "StudentGroup",
 	of[prepare.Edit]():   "BoardEdit",
 	of[prepare.Step]():   "BoardStep",
 	of[prepare.Frames](): "FrameList",

@@ -25,6 +25,7 @@ export type Person = {
   id: string;
   name: string;
   here?: boolean;
+  at?: string;
 };
 
 export type PaperKind = "plain" | "dotted" | "ruled" | "squared" | "handwriting" | "axes" | "number-line" | "staff" | "picture";
@@ -51,7 +52,7 @@ export type Paper = {
   alt?: string;
 };
 
-export type Arrangement = "class" | "individual";
+export type Arrangement = "class" | "groups" | "individual";
 
 export type Permission = "look" | "add" | "together";
 
@@ -218,6 +219,18 @@ export type Frame = {
 
 export type Phase = "open" | "closed" | "revealed";
 
+export type Pace = "led" | "own";
+
+export type Station = {
+  frame: string;
+  title: string;
+};
+
+export type StudentGroup = {
+  number: number;
+  members: Array<string>;
+};
+
 export type Stage = {
   rev: number;
   title: string;
@@ -225,6 +238,9 @@ export type Stage = {
   number: number;
   of: number;
   polls: { [key: string]: Phase };
+  pace: Pace;
+  trail?: Array<Station>;
+  group?: StudentGroup;
   ended: boolean;
 };
 
@@ -241,6 +257,7 @@ export type StudentHello = {
   stage: Stage;
   people: Array<Person>;
   sheets: Array<SheetView>;
+  worked: Array<string>;
 };
 
 export type Objective = {
@@ -261,11 +278,16 @@ export type Setting = {
 
 export type State = {
   rev: number;
+  pace: Pace;
   frame: string;
+  from?: string;
+  through?: string;
   reached: Array<string>;
   polls: { [key: string]: Phase };
   lifted?: Array<string>;
   set?: { [key: string]: Setting };
+  groups?: Array<Array<string>>;
+  groupSize?: number;
   ended: boolean;
 };
 
@@ -293,6 +315,15 @@ export type Open = {
 };
 
 export type Opened = {
+  sheets: Array<SheetView>;
+};
+
+export type Move = {
+  frame: string;
+};
+
+export type Moved = {
+  stage: Stage;
   sheets: Array<SheetView>;
 };
 
@@ -504,6 +535,11 @@ export type Go = {
   frame: string;
 };
 
+export type SetPace = {
+  pace: Pace;
+  through?: string;
+};
+
 export type SetPoll = {
   poll: string;
   phase: Phase;
@@ -518,14 +554,26 @@ export type Use = {
   frame: string;
 } & Setting;
 
+export type SetGroups = {
+  size: number;
+};
+
+export type Assign = {
+  student: string;
+  group: number;
+};
+
 export type End = {
 };
 
 export type Command = (
   | { kind: "go"; go: Go }
+  | { kind: "pace"; pace: SetPace }
   | { kind: "poll"; poll: SetPoll }
   | { kind: "lift"; lift: Lift }
   | { kind: "use"; use: Use }
+  | { kind: "groups"; groups: SetGroups }
+  | { kind: "assign"; assign: Assign }
   | { kind: "end"; end: End }
 );
 
@@ -586,6 +634,7 @@ export type Boards = {
 export type StartSession = {
   class: string;
   listed?: boolean;
+  pace: Pace;
 };
 
 export type Started = {

@@ -1,0 +1,67 @@
+package session
+
+import (
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+)
+
+// Stage is what a student may know of a session: the frame they are on,
+// without what is not yet revealed, and never the frames that are not open.
+type Stage struct {
+	Rev    int64                 `json:"rev"`
+	Title  string                `json:"title"`
+	Frame  lesson.Frame          `json:"frame"`
+	Number int                   `json:"number"` // from 1
+	Of     int                   `json:"of"`
+	Polls  map[string]poll.Phase `json:"polls"`
+	Pace   Pace                  `json:"pace"`
+	// Trail lists the frames that the student may move to, at own pace.
+	Trail []Station `json:"trail,omitempty"`
+	// Group is the student's, on a frame that groups share.
+	Group *Group `json:"group,omitempty"`
+	Ended bool   `json:"ended"`
+}
+
+// Station is a frame on a student's trail.
+type Station struct {
+	Frame string `json:"frame"`
+	Title string `json:"title"`
+}
+
+// Group is a group with its number, from 1, and the ids of its students.
+type Group struct {
+	Number  int      `json:"number"`
+	Members []string `json:"members"`
+}
+
+// Same says that the stage is the same for every student.
+func (s State) Same(board lesson.Board) bool {
+	on, err := s.On(board, s.Frame)
+	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups
+}
+
+// For gives the stage of a session as a student may see it.
+func (s State) For(board lesson.Board, student Student) (Stage, error) {
+	place := s.Place(board, student)
+	now, err := s.On(board, place)
+	if err != nil {
+		return Stage{}, err
+	}
+	_, at, _ := board.Frame(place)
+	bare := now.ForClass(s.Lifted)
+	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: bare, Number: at + 1, Of: len(board.Frames), Polls: map[string]poll.Phase{}, Pace: s.Pace, Ended: s.Ended}
+	for i, e := range bare.Prepared {
+		if e.Kind == lesson.KindPoll {
+			question := e.Poll.ForClass(s.Polls[e.ID])
+			bare.Prepared[i].Poll = &question
+			stage.Polls[e.ID] = s.Polls[e.ID]
+		}
+	}
+	for _, f := range s.open(board) {
+		stage.Trail = append(stage.Trail, Station{f.ID, f.Title})
+	}
+	if n := s.GroupOf(student.ID); n > 0 && now.Arrangement == lesson.Groups {
+		stage.Group = &Group{n, s.Groups[n-1]}
+	}
+	return stage, nil
+}
