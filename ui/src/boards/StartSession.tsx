@@ -6,7 +6,7 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { Thumbnail } from '../frame/Thumbnail'
 import { Button } from '../kit/Button'
 import { call, codeOf } from '../wire/http'
-import type { Boards, Code, Started, StartSession as Ask } from '../wire/types.gen'
+import type { Boards, Code, Pace, Started, StartSession as Ask } from '../wire/types.gen'
 
 const select = 'w-full rounded-xl border-2 border-edge bg-paper px-3 py-2.5'
 
@@ -19,6 +19,7 @@ export function StartSession() {
   const [chosen, setChosen] = useState(board)
   const [klass, setClass] = useState<string | null>(null)
   const [names, setNames] = useState<'free' | 'listed'>('listed')
+  const [pace, setPace] = useState<Pace>('led')
   const [problem, setProblem] = useState<Code | null>(null)
   const [busy, setBusy] = useState(false)
   if (list.isError && codeOf(list.error) === 'sign-in-needed') return <Navigate to="/sign-in" replace />
@@ -38,6 +39,7 @@ export function StartSession() {
       const { session } = await call<Started>('POST', `/boards/${chosen}/sessions`, {
         class: of,
         listed: of !== '' && names === 'listed',
+        pace,
       } satisfies Ask)
       void navigate(`/run/${session}`)
     } catch (error) {
@@ -55,7 +57,7 @@ export function StartSession() {
           void start()
         }}
       >
-        <div className="overflow-hidden rounded-xl border border-line">
+        <div className="self-start overflow-hidden rounded-xl border border-line">
           {card && <Thumbnail frame={card.first} marks={[]} width={400} label={card.title} />}
         </div>
         <div className="flex flex-col gap-4">
@@ -80,21 +82,14 @@ export function StartSession() {
               <option value="">{t('boards.noClass')}</option>
             </select>
           </label>
-          <fieldset disabled={of === ''}>
-            <legend className="mb-1 font-semibold">{t('start.names')}</legend>
-            {(['listed', 'free'] as const).map((kind) => (
-              <label key={kind} className="flex items-center gap-2 py-1">
-                <input
-                  type="radio"
-                  name="names"
-                  className="size-4 accent-dusk"
-                  checked={(of === '' ? 'free' : names) === kind}
-                  onChange={() => setNames(kind)}
-                />
-                {t(`start.names_${kind}`)}
-              </label>
-            ))}
-          </fieldset>
+          <Radios
+            name="names"
+            values={['listed', 'free']}
+            value={of === '' ? 'free' : names}
+            onPick={setNames}
+            disabled={of === ''}
+          />
+          <Radios name="pace" values={['led', 'own']} value={pace} onPick={setPace} />
           <div className="mt-auto flex items-center gap-3">
             {/* The one thing to do here has the focus. */}
             {/* eslint-disable-next-line jsx-a11y-x/no-autofocus */}
@@ -115,5 +110,34 @@ export function StartSession() {
         {t('start.back')}
       </Link>
     </main>
+  )
+}
+
+type RadiosProps<V extends string> = {
+  name: string
+  values: V[]
+  value: V
+  onPick: (value: V) => void
+  disabled?: boolean
+}
+
+function Radios<V extends string>({ name, values, value, onPick, disabled }: RadiosProps<V>) {
+  const { t } = useTranslation()
+  return (
+    <fieldset disabled={disabled}>
+      <legend className="mb-1 font-semibold">{t(`start.${name}`)}</legend>
+      {values.map((v) => (
+        <label key={v} className="flex items-center gap-2 py-1">
+          <input
+            type="radio"
+            name={name}
+            className="size-4 accent-dusk"
+            checked={v === value}
+            onChange={() => onPick(v)}
+          />
+          {t(`start.${name}_${v}`)}
+        </label>
+      ))}
+    </fieldset>
   )
 }

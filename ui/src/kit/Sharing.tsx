@@ -1,12 +1,13 @@
-import { Eye, Pencil, User, Users, Wrench } from 'lucide-react'
+import { Eye, Pencil, Wrench, type LucideIcon } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import type { Arrangement, Permission, Setting } from '../wire/types.gen'
+import type { Permission, Setting } from '../wire/types.gen'
+import { arrangementSign } from './arrangement'
 
-const arrangements: Array<{ value: Arrangement; icon: typeof User }> = [
-  { value: 'class', icon: Users },
-  { value: 'individual', icon: User },
-]
-const permissions: Array<{ value: Permission; icon: typeof User }> = [
+const arrangements = (['class', 'groups', 'individual'] as const).map((value) => ({
+  value,
+  icon: arrangementSign[value],
+}))
+const permissions: Array<{ value: Permission; icon: LucideIcon }> = [
   { value: 'look', icon: Eye },
   { value: 'add', icon: Pencil },
   { value: 'together', icon: Wrench },
@@ -43,7 +44,7 @@ export function Sharing({ frame, onSet }: Props) {
 type ChoiceProps<V extends string> = {
   name: string
   label: string
-  all: Array<{ value: V; icon: typeof User }>
+  all: ReadonlyArray<{ value: V; icon: LucideIcon }>
   value: V
   onPick: (value: V) => void
 }

@@ -1,7 +1,8 @@
-import { Copy, Ellipsis, LayoutGrid, Plus, Trash2, User, Users } from 'lucide-react'
+import { Copy, Ellipsis, LayoutGrid, Plus, Trash2 } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { useTranslation } from 'react-i18next'
+import { arrangementSign } from '../kit/arrangement'
 import { Button } from '../kit/Button'
 import { BOARD_PILE } from '../wire/desk'
 import { codeOf } from '../wire/http'
@@ -246,7 +247,7 @@ function Station({ frame, n, last, on, picked, onPick, onDrop }: StationProps) {
   const { t } = useTranslation()
   const [pull, setPull] = useState<{ from: number; dx: number; far: boolean } | null>(null)
   const title = frame.title || frame.prompt || t('prepare.untitled')
-  const Sign = frame.arrangement === 'individual' ? User : Users
+  const Sign = arrangementSign[frame.arrangement]
   const move = (e: PointerEvent) => {
     if (!pull) return
     const dx = e.clientX - pull.from

@@ -5,42 +5,84 @@ import { Thumbnail } from '../frame/Thumbnail'
 import { Workplace } from '../frame/Workplace'
 import { Dialog } from '../kit/Dialog'
 import { useNow } from '../kit/useNow'
-import { workKey } from '../wire/lesson'
+import { workKey, type Staff } from '../wire/lesson'
+import { groupOwner } from '../wire/owners'
 import type { Shown } from '../wire/sheets'
-import type { Element, Frame, Person } from '../wire/types.gen'
+import type { Element, Frame } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
 import { ClearMenu } from './ClearMenu'
 import { Moderate } from './Stage'
 
-/** All students' work on a frame as live small pictures; one opens large. */
-export function Monitor({ frame }: { frame: Frame }) {
+/** One copy of a frame that the teacher can look into: a student's part of it, or a group's. */
+type Part = {
+  key: string
+  name: string
+  /** Under the name: who is in a group. */
+  members: string
+  here: boolean
+  owner: string
+  authors: string[]
+}
+
+/** All work on a frame as live small pictures, by student or by group; one opens large. */
+export function Monitor({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
   const people = useLessonState((s) => s.people)
   const sheets = useLessonState((s) => s.sheets)
   const [large, setLarge] = useState<string | null>(null)
-  const byAuthor = useMemo(() => workByAuthor(sheets, frame.id), [sheets, frame.id])
-  const students = [...people.values()].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
-  const opened = large ? people.get(large) : undefined
-  if (students.length === 0) {
-    return <p className="m-auto max-w-md p-8 text-center text-lg text-slate">{t('run.noOneYet')}</p>
+  const grouped = frame.arrangement === 'groups'
+  const byAuthor = useMemo(() => marksBy(sheets, frame.id, 'author'), [sheets, frame.id])
+  const byOwner = useMemo(() => marksBy(sheets, frame.id, 'owner'), [sheets, frame.id])
+  const parts: Part[] = grouped
+    ? (staff.state.groups ?? []).map((ids, i) => {
+        const members = ids.flatMap((id) => people.get(id) ?? [])
+        return {
+          key: groupOwner(i + 1),
+          name: t('groups.name', { n: i + 1 }),
+          members: members.map((p) => p.name).join(', '),
+          here: members.some((p) => p.here),
+          owner: groupOwner(i + 1),
+          authors: ids,
+        }
+      })
+    : [...people.values()]
+        .sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
+        .map((p) => ({
+          key: p.id,
+          name: p.name,
+          members: '',
+          here: p.here ?? false,
+          owner: frame.arrangement === 'individual' ? p.id : 'class',
+          authors: [p.id],
+        }))
+  const marksOf = (part: Part) => (grouped ? byOwner : byAuthor).get(part.key) ?? nothing
+  const opened = parts.find((p) => p.key === large)
+  if (parts.length === 0) {
+    return (
+      <p className="m-auto max-w-md p-8 text-center text-lg text-slate">
+        {t(grouped && people.size > 0 ? 'run.noGroups' : 'run.noOneYet')}
+      </p>
+    )
   }
   return (
     <>
-      <ul className="grid min-h-0 grow auto-rows-min grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-3 overflow-auto p-3">
-        {students.map((person) => (
-          <Tile
-            key={person.id}
-            person={person}
-            frame={frame}
-            marks={byAuthor.get(person.id) ?? nothing}
-            onOpen={() => setLarge(person.id)}
-          />
+      <ul
+        className={`grid min-h-0 grow auto-rows-min gap-3 overflow-auto p-3 ${grouped ? 'grid-cols-[repeat(auto-fill,minmax(260px,1fr))]' : 'grid-cols-[repeat(auto-fill,minmax(168px,1fr))]'}`}
+      >
+        {parts.map((part) => (
+          <Tile key={part.key} part={part} frame={frame} marks={marksOf(part)} onOpen={() => setLarge(part.key)} />
         ))}
       </ul>
       {opened && (
-        <Dialog wide open onOpenChange={() => setLarge(null)} title={t('run.studentFrame', opened)}>
-          <Large person={opened} frame={frame} sheets={sheets} marks={byAuthor.get(opened.id) ?? nothing} />
+        <Dialog
+          wide
+          open
+          onOpenChange={() => setLarge(null)}
+          title={t(grouped ? 'run.groupFrame' : 'run.studentFrame', opened)}
+          text={opened.members}
+        >
+          <Large part={opened} frame={frame} sheets={sheets} marks={marksOf(opened)} />
         </Dialog>
       )}
     </>
@@ -49,43 +91,51 @@ export function Monitor({ frame }: { frame: Frame }) {
 
 const nothing: readonly Element[] = []
 
-/** Everybody's marks on a frame, by author; the same list as long as its marks are the same. */
-function workByAuthor(sheets: Shown[], frame: string): Map<string, readonly Element[]> {
+/** The marks on a frame by who made them or on whose copy they lie; the same list as long as its marks are the same. */
+function marksBy(sheets: Shown[], frame: string, by: 'author' | 'owner'): Map<string, readonly Element[]> {
   const found = new Map<string, Element[]>()
   for (const sheet of sheets) {
     if (sheet.frame !== frame) continue
     for (const mark of sheet.marks) {
-      if (mark.removedBy || !mark.author) continue
-      const list = found.get(mark.author) ?? []
+      const key = by === 'author' ? mark.author : sheet.owner
+      if (mark.removedBy || !key) continue
+      const list = found.get(key) ?? []
       list.push(mark)
-      found.set(mark.author, list)
+      found.set(key, list)
     }
   }
   return found
 }
 
-type TileProps = { person: Person; frame: Frame; marks: readonly Element[]; onOpen: () => void }
+type TileProps = { part: Part; frame: Frame; marks: readonly Element[]; onOpen: () => void }
 
-function Tile({ person, frame, marks, onOpen }: TileProps) {
+function Tile({ part, frame, marks, onOpen }: TileProps) {
   const { t } = useTranslation()
   const now = useNow()
-  const work = useLessonState((s) => s.work.get(workKey(person.id, frame.id)))
+  const at = useLessonState((s) => Math.max(0, ...part.authors.map((id) => s.work.get(workKey(id, frame.id))?.at ?? 0)))
   const amount = t('run.amount', { count: marks.length })
-  const last = !work?.at ? '' : (ago(work.at, now) ?? t('run.lastNow'))
+  const last = at === 0 ? '' : (ago(at, now) ?? t('run.lastNow'))
+  const { name, members, here } = part
   return (
     <li>
       <button
         type="button"
         onClick={onOpen}
-        aria-label={t('run.openLarge', { name: person.name, amount, last })}
+        aria-label={t(members ? 'run.openGroup' : 'run.openLarge', { name, amount, last })}
         className="block w-full overflow-hidden rounded-xl border border-line bg-paper text-start hover:border-dusk"
       >
-        <Thumbnail frame={frame} marks={marks} width={200} label={t('run.studentFrame', person)} />
+        <Thumbnail
+          frame={frame}
+          marks={marks}
+          width={members ? 320 : 200}
+          label={t(members ? 'run.groupFrame' : 'run.studentFrame', { name })}
+        />
         <span className="block border-t border-line px-2.5 py-1.5">
-          <span className={`block truncate font-semibold ${person.here ? '' : 'text-slate'}`}>{person.name}</span>
+          <span className={`block truncate font-semibold ${here ? '' : 'text-slate'}`}>{name}</span>
+          {members && <span className="block truncate text-[13px]">{members}</span>}
           <span className="flex justify-between gap-2 text-[13px] text-slate">
             <span>{amount}</span>
-            <span className="truncate">{person.here ? last : t('run.gone')}</span>
+            <span className="truncate">{here ? last : t('run.gone')}</span>
           </span>
         </span>
       </button>
@@ -93,19 +143,10 @@ function Tile({ person, frame, marks, onOpen }: TileProps) {
   )
 }
 
-function Large({
-  person,
-  frame,
-  sheets,
-  marks,
-}: {
-  person: Person
-  frame: Frame
-  sheets: Shown[]
-  marks: readonly Element[]
-}) {
-  const owner = frame.arrangement === 'individual' ? person.id : 'class'
-  const sheet = sheets.find((s) => s.frame === frame.id && s.owner === owner)
+type LargeProps = { part: Part; frame: Frame; sheets: Shown[]; marks: readonly Element[] }
+
+function Large({ part, frame, sheets, marks }: LargeProps) {
+  const sheet = sheets.find((s) => s.frame === frame.id && s.owner === part.owner)
   const answer = (poll: string) => marks.find((m) => m.kind === 'answer' && m.answer.poll === poll)
   return (
     <div className="flex h-[72vh] flex-col">

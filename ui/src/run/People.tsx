@@ -2,9 +2,10 @@ import { useTranslation } from 'react-i18next'
 import { Face } from '../kit/people'
 import { useNow } from '../kit/useNow'
 import { workKey, type Staff } from '../wire/lesson'
-import type { Person, Work } from '../wire/types.gen'
+import type { Person } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
+import { placeOf } from './places'
 
 /** Who did nothing for this long has stopped. */
 const STOPPED_MS = 3 * 60_000
@@ -18,7 +19,9 @@ const looks: Record<State, string> = {
   gone: 'bg-mist text-slate',
 }
 
-function stateOf(person: Person, work: Work | undefined, now: number): State {
+type Done = { marks: number; at: number }
+
+function stateOf(person: Person, work: Done | undefined, now: number): State {
   if (!person.here) return 'gone'
   if (!work || work.marks === 0) return 'notBegun'
   return now - work.at > STOPPED_MS ? 'stopped' : 'working'
@@ -30,9 +33,14 @@ export function People({ staff }: { staff: Staff }) {
   const people = useLessonState((s) => s.people)
   const work = useLessonState((s) => s.work)
   const now = useNow(5000)
+  const own = staff.state.pace === 'own'
+  const numbers = new Map(staff.board.frames.map((f, i) => [f.id, i + 1]))
   const rows = [...people.values()]
     .map((person) => {
-      const on = work.get(workKey(person.id, staff.state.frame))
+      // Where students go by themselves, what they do on any frame counts.
+      const on = own
+        ? allOf([...numbers.keys()].flatMap((frame) => work.get(workKey(person.id, frame)) ?? []))
+        : work.get(workKey(person.id, staff.state.frame))
       return { person, on, state: stateOf(person, on, now) }
     })
     .sort(
@@ -64,6 +72,11 @@ export function People({ staff }: { staff: Staff }) {
             <span className="min-w-0">
               <span className="block truncate font-semibold">{person.name}</span>
               <span className="block truncate text-[13px] text-slate">
+                {own && (
+                  <span className="font-semibold text-dusk">
+                    {t('run.onFrame', { n: numbers.get(placeOf(staff.board, staff.state, person)) })} ·{' '}
+                  </span>
+                )}
                 {state === 'gone'
                   ? t('run.keepsWork')
                   : on && on.marks > 0
@@ -93,3 +106,8 @@ export function People({ staff }: { staff: Staff }) {
     </aside>
   )
 }
+
+const allOf = (work: Done[]): Done => ({
+  marks: work.reduce((sum, w) => sum + w.marks, 0),
+  at: Math.max(0, ...work.map((w) => w.at)),
+})

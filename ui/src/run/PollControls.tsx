@@ -13,8 +13,9 @@ export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
   const all = useLessonState((s) => s.people.size)
   const counts = answerCounts(sheets, frame.id)
   return frame.prepared.map((mark) => {
-    if (mark.kind !== 'poll') return null
-    const phase = staff.state.polls[mark.id] ?? 'open'
+    // A poll on a frame that no student can be on yet has no phase.
+    const phase = staff.state.polls[mark.id]
+    if (mark.kind !== 'poll' || !phase) return null
     const count = Object.values(counts(mark.id)).reduce((sum, n) => sum + n, 0)
     const put = (next: Phase) => () =>
       void lesson.command({ kind: 'poll', poll: { poll: mark.id, phase: next } }).catch(() => undefined)

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
-import { Dialog } from '../kit/Dialog'
+import { Confirm } from '../kit/Confirm'
 import { call, codeOf } from '../wire/http'
 import type { Code, Rehearsing } from '../wire/types.gen'
 
@@ -14,24 +14,15 @@ export function Practice({ session }: { session: string }) {
   const [paused, setPaused] = useState(false)
   const [asking, setAsking] = useState(false)
   const [problem, setProblem] = useState<Code | null>(null)
-  async function attempt(work: () => Promise<void>) {
+  async function pause() {
     setProblem(null)
     try {
-      await work()
+      await call('POST', `/sessions/${session}/rehearsal`, { paused: !paused } satisfies Rehearsing)
+      setPaused(!paused)
     } catch (error) {
       setProblem(codeOf(error))
     }
   }
-  const pause = () =>
-    attempt(async () => {
-      await call('POST', `/sessions/${session}/rehearsal`, { paused: !paused } satisfies Rehearsing)
-      setPaused(!paused)
-    })
-  const end = () =>
-    attempt(async () => {
-      await call('DELETE', `/sessions/${session}/rehearsal`)
-      void navigate('/boards')
-    })
   return (
     <>
       <span className="rounded-lg bg-amber-soft px-2.5 py-1 font-semibold text-amber">{t('run.practice')}</span>
@@ -42,24 +33,22 @@ export function Practice({ session }: { session: string }) {
       <Button look="main" onClick={() => setAsking(true)}>
         {t('run.practiceEnd')}
       </Button>
-      {problem && !asking && (
+      {problem && (
         <span role="alert" className="font-semibold text-rose">
           {t(`refusal.${problem}`)}
         </span>
       )}
-      <Dialog open={asking} onOpenChange={setAsking} title={t('run.practiceEndTitle')} text={t('run.practiceEndText')}>
-        <div className="flex justify-end gap-2">
-          <Button onClick={() => setAsking(false)}>{t('cancel')}</Button>
-          <Button look="glow" onClick={() => void end()}>
-            {t('run.practiceEndNow')}
-          </Button>
-        </div>
-        {problem && (
-          <p role="alert" className="mt-3 font-semibold text-rose">
-            {t(`refusal.${problem}`)}
-          </p>
-        )}
-      </Dialog>
+      <Confirm
+        open={asking}
+        onOpenChange={setAsking}
+        title={t('run.practiceEndTitle')}
+        text={t('run.practiceEndText')}
+        yes={t('run.practiceEndNow')}
+        onYes={async () => {
+          await call('DELETE', `/sessions/${session}/rehearsal`)
+          void navigate('/boards')
+        }}
+      />
     </>
   )
 }

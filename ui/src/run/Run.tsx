@@ -1,15 +1,11 @@
-import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useNavigate, useParams } from 'react-router'
-import { Button } from '../kit/Button'
-import { Dialog } from '../kit/Dialog'
+import { Link, Navigate, useParams } from 'react-router'
 import { Logo } from '../kit/Logo'
 import { RefusalNotice } from '../kit/Notice'
 import { SavedSign } from '../kit/SavedSign'
-import { codeOf } from '../wire/http'
 import type { Staff } from '../wire/lesson'
-import type { Code } from '../wire/types.gen'
-import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { BenchProvider, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { Finish } from './Finish'
 import { Invitation } from './Invitation'
 import { People } from './People'
 import { Practice } from './Practice'
@@ -90,41 +86,5 @@ function TopBar({ session, staff }: { session: string; staff: Staff }) {
       </span>
       {staff.practice ? <Practice session={session} /> : <Finish session={session} />}
     </header>
-  )
-}
-
-function Finish({ session }: { session: string }) {
-  const { t } = useTranslation()
-  const lesson = useLesson()
-  const navigate = useNavigate()
-  const [asking, setAsking] = useState(false)
-  const [problem, setProblem] = useState<Code | null>(null)
-  async function finish() {
-    try {
-      await lesson.command({ kind: 'end', end: {} })
-      void navigate(`/records/${session}`)
-    } catch (error) {
-      setProblem(codeOf(error))
-    }
-  }
-  return (
-    <>
-      <Button look="main" onClick={() => setAsking(true)}>
-        {t('run.finish')}
-      </Button>
-      <Dialog open={asking} onOpenChange={setAsking} title={t('run.finishTitle')} text={t('run.finishText')}>
-        <div className="flex justify-end gap-2">
-          <Button onClick={() => setAsking(false)}>{t('cancel')}</Button>
-          <Button look="glow" onClick={() => void finish()}>
-            {t('run.finishNow')}
-          </Button>
-        </div>
-        {problem && (
-          <p role="alert" className="mt-3 font-semibold text-rose">
-            {t(`refusal.${problem}`)}
-          </p>
-        )}
-      </Dialog>
-    </>
   )
 }

@@ -12,6 +12,7 @@ import { useLesson, useLessonState } from '../wire/useLesson'
 import { answerCounts } from './answers'
 import { ClearMenu } from './ClearMenu'
 import { Cover } from './Covers'
+import { GroupsButton } from './GroupsButton'
 import { LessonNotes } from './LessonNotes'
 import { Monitor } from './Monitor'
 import { PollControls } from './PollControls'
@@ -30,7 +31,7 @@ function useFrame({ board, state }: Staff): Frame {
 export function Stage({ staff }: { staff: Staff }) {
   const { t } = useTranslation()
   const frame = useFrame(staff)
-  const natural = frame.arrangement === 'individual' ? 'everyone' : 'frame'
+  const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
   const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
   const tab = picked?.frame === frame.id ? picked.tab : natural
   const trigger =
@@ -53,6 +54,7 @@ export function Stage({ staff }: { staff: Staff }) {
         <PollControls frame={frame} staff={staff} />
         <span className="ms-auto flex items-center gap-3 text-sm text-slate">
           <LessonNotes frame={frame} />
+          {frame.arrangement === 'groups' && <GroupsButton staff={staff} />}
           <UseMenu frame={frame} />
           <PutAway frame={frame} />
         </span>
@@ -61,7 +63,7 @@ export function Stage({ staff }: { staff: Staff }) {
         <ClassFrame frame={frame} staff={staff} />
       </Tabs.Content>
       <Tabs.Content value="everyone" className="flex min-h-0 grow flex-col">
-        <Monitor frame={frame} />
+        <Monitor frame={frame} staff={staff} />
       </Tabs.Content>
     </Tabs.Root>
   )
@@ -85,8 +87,10 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
       )}
       cover={(mark) => <Cover mark={mark} staff={staff} />}
       more={(selected) =>
-        frame.arrangement === 'individual' ? (
-          <span className="text-sm text-slate">{t('run.ownCopies')}</span>
+        frame.arrangement !== 'class' ? (
+          <span className="text-sm text-slate">
+            {t(frame.arrangement === 'groups' ? 'run.groupCopies' : 'run.ownCopies')}
+          </span>
         ) : (
           sheet &&
           (selected ? (

@@ -8,11 +8,14 @@ import { SavedSign } from '../kit/SavedSign'
 import { useNarrow } from '../kit/useNarrow'
 import { call } from '../wire/http'
 import type { Element, Me } from '../wire/types.gen'
+import { ownerOf } from '../wire/owners'
 import { useAsked } from '../wire/useAsked'
 import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
 
 // Only lessons with a poll need it.
 const PollCard = lazy(() => import('../frame/PollCard').then((m) => ({ default: m.PollCard })))
+// Only lessons at own pace need it.
+const Way = lazy(() => import('./Way').then((m) => ({ default: m.Way })))
 
 /** The student's screen: finds out whether this device has a seat here, and shows the lesson. */
 export function StudentLesson() {
@@ -78,8 +81,8 @@ export function Lesson() {
 
   const { frame } = stage
   const own = sheets.find((s) => s.frame === frame.id && s.owner === me.id)
-  const shared = sheets.find((s) => s.frame === frame.id && s.owner === 'class')
-  const surface = frame.arrangement === 'individual' ? own : shared
+  const owner = ownerOf(frame.arrangement, me.id, stage.group?.number)
+  const surface = sheets.find((s) => s.frame === frame.id && s.owner === owner)
   const mayAdd = frame.permission !== 'look'
   const onlyPoll = frame.prepared.length > 0 && frame.prepared.every((e) => e.kind === 'poll') && !mayAdd
 
@@ -98,8 +101,14 @@ export function Lesson() {
     </Suspense>
   )
   const polls = frame.prepared.filter((e) => e.kind === 'poll') as Array<Element & { kind: 'poll' }>
-  const place =
-    polls.length > 0 && !mayAdd ? '' : frame.arrangement === 'individual' ? t('student.own') : t('student.shared')
+  const where = { class: () => t('student.shared'), individual: () => t('student.own'), groups: () => <OwnGroup /> }
+  const place = polls.length > 0 && !mayAdd ? null : where[frame.arrangement]()
+
+  const trail = stage.trail && (
+    <Suspense fallback={null}>
+      <Way stage={stage} titled={!narrow} />
+    </Suspense>
+  )
 
   return (
     <div className="flex h-dvh flex-col overflow-hidden bg-mist">
@@ -108,17 +117,22 @@ export function Lesson() {
         className="flex items-center gap-3 border-b border-line bg-paper px-3.5 py-2"
       >
         <Face id={me.id} name={me.name} />
-        <div className="min-w-0 grow">
+        <div className={`min-w-0 ${trail && !narrow ? 'max-w-72' : 'grow'}`}>
           <p className="truncate font-semibold">{me.name}</p>
           <p className="truncate text-sm text-slate">
             {t('student.of', { n: stage.number, of: stage.of })}
-            {place && ` · ${place}`}
+            {place && <> · {place}</>}
           </p>
         </div>
+        {!narrow && trail}
         <span data-part="saved">
           <SavedSign />
         </span>
       </header>
+      {narrow && trail}
+      <p role="status" className="sr-only">
+        {t('student.station', { n: stage.number, title: frame.title })}
+      </p>
       <main className="flex min-h-0 grow flex-col" aria-labelledby="task">
         <div className={narrow || onlyPoll ? 'bg-paper px-4 py-3' : 'sr-only'}>
           <h1 id="task" className="text-xl leading-tight">
@@ -152,4 +166,16 @@ export function Lesson() {
       </main>
     </div>
   )
+}
+
+/** Who is in the student's group. */
+function OwnGroup() {
+  const { t, i18n } = useTranslation()
+  const student = useLessonState((s) => s.student)
+  const people = useLessonState((s) => s.people)
+  const group = student?.stage.group
+  if (!group) return null
+  const others = group.members.flatMap((id) => (id === student.me.id ? [] : (people.get(id)?.name ?? [])))
+  const names = new Intl.ListFormat(i18n.language).format(others)
+  return t(names ? 'student.group' : 'student.groupAlone', { n: group.number, names })
 }

@@ -4,11 +4,10 @@ import { inverse } from './apply'
 import { inParts, nextBatch } from './batches'
 import type { Bench, BenchState } from './bench'
 import { call, codeOf } from './http'
-import { openOutbox, type Outbox } from './outbox'
+import { Keeping, type Done } from './keeping'
 import { Passing } from './passing'
 import { Sheets } from './sheets'
 import type * as wire from './types.gen'
-import { UndoPile } from './undo'
 
 type Deed = { pile: string; back?: boolean } & wire.BoardStep
 
@@ -33,7 +32,7 @@ const ASK_MS = 4000
  * device, sent in order, and sent again with the same id until the server
  * answers; what another window does comes along.
  */
-export class Desk implements Bench {
+export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Bench {
   readonly state: StoreApi<DeskState>
   readonly passing = new Passing(() => {})
   readonly board: string
@@ -42,15 +41,12 @@ export class Desk implements Bench {
   private saved = new Map<string, wire.Frame>()
   private seqs = new Map<string, number>()
   private sheets = new Sheets('staff', { mayChange: () => true })
-  private pending: wire.BoardEdit[] = []
-  private outbox: Outbox<wire.BoardEdit> | null = null
-  private undoPile: UndoPile<Deed>
   private flushing = false
   private asking: ReturnType<typeof setInterval> | undefined
 
   constructor(board: string) {
+    super(`board ${board}`)
     this.board = board
-    this.undoPile = new UndoPile(this.seat)
     this.state = createStore<DeskState>(() => ({
       network: 'connecting',
       people: new Map(),
@@ -66,23 +62,14 @@ export class Desk implements Bench {
     }))
   }
 
-  private get seat() {
-    return `board ${this.board}`
-  }
-
   /** Opens the board; call stop when the screen goes. */
   async start() {
     addEventListener('online', this.ask)
     document.addEventListener('visibilitychange', this.ask)
     clearInterval(this.asking)
     this.asking = setInterval(this.ask, ASK_MS)
-    if (!this.outbox) {
-      this.outbox = await openOutbox<wire.BoardEdit>()
-      this.pending = await this.outbox.load(this.seat)
-      for (const edit of this.pending) this.begin(edit)
-      this.state.setState({ lasting: this.outbox.lasting })
-    }
-    await this.open()
+    for (const edit of await this.open()) this.begin(edit)
+    await this.read()
   }
 
   stop() {
@@ -91,7 +78,7 @@ export class Desk implements Bench {
     document.removeEventListener('visibilitychange', this.ask)
   }
 
-  private async open() {
+  private async read() {
     try {
       const board = await call<wire.BoardReply>('GET', `/boards/${this.board}`)
       if (board.rev < this.rev) return
@@ -110,7 +97,7 @@ export class Desk implements Bench {
 
   private readonly ask = () => {
     if (document.visibilityState === 'hidden' || this.flushing) return
-    if (!this.outline) void this.open()
+    if (!this.outline) void this.read()
     else if (this.pending.length > 0) void this.flush()
     else void this.exchange([])
   }
@@ -158,30 +145,12 @@ export class Desk implements Bench {
     return reply.changes.find((c) => c.op === id)?.whole?.map((f) => f.id) ?? []
   }
 
-  undo(pile: string) {
-    const back = this.undoPile.undo(pile)
-    if (back) this.undoPile.undid(pile, this.takeBack(back))
-    this.show()
-  }
-
-  redo(pile: string) {
-    const forth = this.undoPile.redo(pile)
-    if (forth) this.undoPile.redid(pile, this.takeBack(forth))
-    this.show()
-  }
-
-  private takeBack(deeds: Deed[]) {
-    return deeds.flatMap((deed) => this.carryOut({ ...deed, back: true }))
-  }
-
-  private carryOut(deed: Deed): Array<{ of: string; deed: Deed }> {
+  protected override carryOut(deed: Deed): Done<Deed> {
     const { pile, ...rest } = deed
     const edit = { ...rest, id: uuidv7() } as wire.BoardEdit
     const back = this.inverseOf(edit)
     this.begin(edit)
-    this.pending.push(edit)
-    void this.outbox?.put(this.seat, edit)
-    void this.flush()
+    this.keep(edit)
     return back ? [{ of: edit.id, deed: { pile, ...back } }] : []
   }
 
@@ -223,7 +192,7 @@ export class Desk implements Bench {
 
   // Saving
 
-  private async flush() {
+  protected override async flush() {
     if (this.flushing || this.pending.length === 0 || !this.outline) return
     this.flushing = true
     try {
@@ -258,8 +227,7 @@ export class Desk implements Bench {
   }
 
   private answered(edit: wire.BoardEdit, result: wire.EditResult) {
-    this.pending = this.pending.filter((e) => e.id !== edit.id)
-    void this.outbox?.drop(edit.id)
+    this.drop(edit)
     const pile = edit.kind === 'marks' ? edit.marks.frame : edit.kind === 'frame' ? edit.frame.frame : BOARD_PILE
     if (edit.kind === 'marks') this.sheets.abandon({ id: edit.id, sheet: edit.marks.frame } as wire.Op)
     if (result.problem) {
@@ -292,19 +260,6 @@ export class Desk implements Bench {
     this.sheets.load({ sheet: frame.id, frame: frame.id, owner: 'staff', seq, marks: frame.prepared })
   }
 
-  settled(): Promise<void> {
-    return new Promise((resolve) => {
-      const done = () => {
-        stop()
-        clearTimeout(patience)
-        resolve()
-      }
-      const stop = this.state.subscribe((s) => s.unsaved === 0 && done())
-      const patience = setTimeout(done, 4000)
-      if (this.state.getState().unsaved === 0) done()
-    })
-  }
-
   async tidy(frame: string, mark: string): Promise<wire.Tidied | null> {
     try {
       return await call<wire.Tidied>('POST', `/boards/${this.board}/tidy`, { sheet: frame, mark } satisfies wire.Tidy)
@@ -318,12 +273,8 @@ export class Desk implements Bench {
     return `/pictures?name=${encodeURIComponent(file)}`
   }
 
-  tell(code: wire.Code) {
-    this.state.setState(({ refused }) => ({ refused: { code, count: (refused?.count ?? 0) + 1 } }))
-  }
-
   /** Shows what is saved with what is on its way on top. */
-  private show() {
+  protected override show() {
     if (!this.outline) return
     let outline = this.outline
     const frames = new Map(this.saved)

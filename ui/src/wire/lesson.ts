@@ -6,10 +6,9 @@ import type { Bench, BenchState } from './bench'
 import { inParts, nextBatch } from './batches'
 import { Passing } from './passing'
 import { Refused } from './http'
-import { openOutbox, type Outbox } from './outbox'
+import { Keeping, type Done } from './keeping'
 import { Sheets } from './sheets'
 import type * as wire from './types.gen'
-import { UndoPile } from './undo'
 
 export type Staff = Omit<wire.StaffHello, 'people' | 'work' | 'sheets'>
 export type Student = { me: wire.Person; stage: wire.Stage }
@@ -22,6 +21,8 @@ export type LessonState = BenchState & {
   student: Student | null
   /** What each author has on each frame (staff only), by author and frame. */
   work: ReadonlyMap<string, wire.Work>
+  /** The frames that the student has done something on. */
+  worked: ReadonlySet<string>
   /** Operations that came too late: the lesson had ended. */
   tooLate: number
 }
@@ -35,25 +36,20 @@ export const workKey = (author: string, frame: string) => `${author} ${frame}`
  * still to be saved. Everything done here is shown at once, kept on the device,
  * sent in order, and sent again with the same id until the server answers.
  */
-export class Lesson implements Bench {
+export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench {
   readonly state: StoreApi<LessonState>
   private readonly link: Centrifuge
   /** What passes on the sheets without being kept. */
   readonly passing = new Passing((pass) => this.link.state === 'connected' && void this.link.send(pass).catch(() => {}))
   protected sheets = new Sheets('', { mayChange: () => false })
-  private outbox: Outbox<wire.Op> | null = null
-  private pending: wire.Op[] = []
-  protected undoPile: UndoPile<Deed>
   private flushing = false
   private catching = new Set<string>()
   private stopped = true
-  private readonly seat: string
   readonly session: string
 
   constructor(session: string, as: wire.Role, seat: string) {
-    this.seat = seat
+    super(seat)
     this.session = session
-    this.undoPile = new UndoPile(seat)
     this.state = createStore<LessonState>(() => ({
       network: 'connecting',
       closed: null,
@@ -61,6 +57,7 @@ export class Lesson implements Bench {
       student: null,
       people: new Map(),
       work: new Map(),
+      worked: new Set(),
       sheets: [],
       unsaved: 0,
       tooLate: 0,
@@ -97,12 +94,7 @@ export class Lesson implements Bench {
   async start() {
     this.stopped = false
     addEventListener('offline', this.offline)
-    if (!this.outbox) {
-      const outbox = await openOutbox<wire.Op>()
-      this.pending = await outbox.load(this.seat)
-      this.outbox = outbox
-      this.state.setState({ lasting: outbox.lasting, unsaved: this.pending.length })
-    }
+    await this.open()
     if (!this.stopped) this.link.connect()
   }
 
@@ -122,24 +114,8 @@ export class Lesson implements Bench {
     this.show()
   }
 
-  undo(sheet: string) {
-    const back = this.undoPile.undo(sheet)
-    if (back) this.undoPile.undid(sheet, this.takeBack(back))
-    this.show()
-  }
-
-  redo(sheet: string) {
-    const forth = this.undoPile.redo(sheet)
-    if (forth) this.undoPile.redid(sheet, this.takeBack(forth))
-    this.show()
-  }
-
-  private takeBack(deeds: Deed[]) {
-    return deeds.flatMap((deed) => this.carryOut({ ...deed, back: true }))
-  }
-
   /** Sends a deed, in parts when it is large, and says what takes each part back. */
-  private carryOut(deed: Deed): Array<{ of: string; deed: Deed }> {
+  protected override carryOut(deed: Deed): Done<Deed> {
     return inParts(deed).flatMap((part) => {
       const op = { ...part, id: uuidv7() } as wire.Op
       const back = inverse(this.sheets.marks(op.sheet), this, op)
@@ -159,20 +135,6 @@ export class Lesson implements Bench {
     const { staff, student } = this.state.getState()
     const frame = staff ? staff.board.frames.find((f) => f.id === staff.state.frame) : student?.stage.frame
     return frame?.prepared.find((m) => m.id === id && m.layer)
-  }
-
-  /** Waits until all is saved, or for a while where it cannot be. */
-  settled(): Promise<void> {
-    return new Promise((resolve) => {
-      const done = () => {
-        stop()
-        clearTimeout(patience)
-        resolve()
-      }
-      const stop = this.state.subscribe((s) => s.unsaved === 0 && done())
-      const patience = setTimeout(done, 4000)
-      if (this.state.getState().unsaved === 0) done()
-    })
   }
 
   /** Asks what clean shape a drawn stroke means; null when the server cannot be asked. */
@@ -195,10 +157,11 @@ export class Lesson implements Bench {
   }
 
   protected send(op: wire.Op) {
-    this.pending.push(op)
     this.sheets.begin(op)
-    void this.outbox?.put(this.seat, op)
-    void this.flush()
+    this.keep(op)
+    const { student, worked } = this.state.getState()
+    const on = student?.stage.frame.id
+    if (on && !worked.has(on)) this.state.setState({ worked: new Set([...worked, on]) })
   }
 
   private readonly offline = () => {
@@ -267,15 +230,9 @@ export class Lesson implements Bench {
       case 'people':
         this.state.setState(({ people }) => ({ people: new Map([...people, ...byId(news.people.people)]) }))
         return
-      case 'stage': {
-        const student = this.state.getState().student
-        if (!student || news.stage.rev <= student.stage.rev) return
-        this.state.setState({ student: { ...student, stage: news.stage } })
-        const before = student.stage.frame
-        const { id, arrangement } = news.stage.frame
-        if (id !== before.id || arrangement !== before.arrangement) void this.open(id)
+      case 'stage':
+        this.heardStage(news.stage)
         return
-      }
       case 'state':
         this.heardState(news.state)
         return
@@ -290,12 +247,45 @@ export class Lesson implements Bench {
     if (here === frame && !this.sheets.has(sheet)) this.sheets.load({ sheet, frame, owner, seq: 0, marks: [] })
   }
 
+  private heardStage(stage: wire.Stage) {
+    const student = this.state.getState().student
+    if (!student || stage.rev <= student.stage.rev) return
+    const before = student.stage
+    const { frame } = stage
+    if (stage.pace === 'own' && before.pace === 'own' && frame.id !== before.frame.id) {
+      // Told while the student was on the way to another frame, or in another window.
+      void this.move(before.frame.id)
+      return
+    }
+    this.state.setState({ student: { ...student, stage } })
+    const elsewhere = frame.id !== before.frame.id || stage.group?.number !== before.group?.number
+    if (elsewhere || frame.arrangement !== before.frame.arrangement) void this.openFrame(frame.id)
+  }
+
+  /** Takes the student to a frame that is open at own pace. */
+  async move(frame: string) {
+    try {
+      const { stage, sheets } = await this.call<wire.Moved>('move', { frame } satisfies wire.Move)
+      const student = this.state.getState().student
+      if (!student) return
+      if (stage.rev < student.stage.rev) {
+        await this.move(frame)
+        return
+      }
+      this.takeIn(student.me.id, stage.frame.id, sheets)
+      this.state.setState({ student: { ...student, stage } })
+      this.show()
+    } catch (error) {
+      this.tell((error as Refused).code)
+    }
+  }
+
   private heardState(state: wire.State) {
     const staff = this.state.getState().staff
     if (!staff || state.rev <= staff.state.rev) return
     this.state.setState({ staff: { ...staff, state } })
-    const shared = (s: wire.State) => s.set?.[state.frame]?.arrangement
-    if (state.frame !== staff.state.frame || shared(state) !== shared(staff.state)) void this.open(state.frame)
+    const shared = (s: wire.State) => `${s.set?.[state.frame]?.arrangement} ${s.groups?.length ?? 0}`
+    if (state.frame !== staff.state.frame || shared(state) !== shared(staff.state)) void this.openFrame(state.frame)
   }
 
   private heardWork(work: wire.Work[]) {
@@ -310,7 +300,7 @@ export class Lesson implements Bench {
     })
   }
 
-  private async open(frame: string) {
+  private async openFrame(frame: string) {
     try {
       const { sheets } = await this.call<wire.Opened>('open', { frame } satisfies wire.Open)
       this.sheets.keepFrame(frame)
@@ -338,7 +328,7 @@ export class Lesson implements Bench {
   }
 
   /** Sends what is waiting, one batch after the other. */
-  private async flush() {
+  protected override async flush() {
     if (this.flushing || this.link.state !== 'connected') return
     this.flushing = true
     try {
@@ -364,8 +354,7 @@ export class Lesson implements Bench {
   private answered(op: wire.Op, result: wire.OpResult): boolean {
     const code = result.problem?.code
     if (code === 'too-many' || code === 'unavailable') return true
-    this.pending = this.pending.filter((p) => p.id !== op.id)
-    void this.outbox?.drop(op.id)
+    this.drop(op)
     if (code) {
       this.sheets.abandon(op)
       this.undoPile.refused(op.sheet, op.id)
@@ -381,12 +370,7 @@ export class Lesson implements Bench {
     return false
   }
 
-  /** Tells the person why something was not done. */
-  tell(code: wire.Code) {
-    this.state.setState(({ refused }) => ({ refused: { code, count: (refused?.count ?? 0) + 1 } }))
-  }
-
-  protected show() {
+  protected override show() {
     this.state.setState({
       sheets: this.sheets.all(),
       unsaved: this.pending.length,

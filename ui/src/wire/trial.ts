@@ -21,8 +21,9 @@ export class Trial extends Lesson {
   override async start() {
     try {
       const stage = await call<Stage>('GET', this.path)
+      const shared = stage.group ? `group-${stage.group.number}` : 'class'
       const sheet = (owner: string) => ({ sheet: owner, frame: stage.frame.id, owner, seq: 0, marks: [] })
-      this.takeIn(ME.id, stage.frame.id, [sheet('class'), sheet(ME.id)])
+      this.takeIn(ME.id, stage.frame.id, [sheet(shared), sheet(ME.id)])
       this.state.setState({ student: { me: { ...ME, name: this.name }, stage }, network: 'online' })
       this.show()
     } catch (error) {

@@ -1,0 +1,93 @@
+import type { StoreApi } from 'zustand/vanilla'
+import type { BenchState } from './bench'
+import { openOutbox, type Outbox } from './outbox'
+import type { Code } from './types.gen'
+import { UndoPile } from './undo'
+
+/** What was done, by the id of what was sent for it, and the deed that takes it back. */
+export type Done<Deed> = Array<{ of: string; deed: Deed }>
+
+const PATIENCE_MS = 4000
+
+/**
+ * What every place of work does alike: it keeps what is not yet saved on the
+ * device, in order, and takes back what was done, pile by pile (a frame's
+ * sheet, or the board as a whole).
+ */
+export abstract class Keeping<Out extends { id: string }, Deed extends object, State extends BenchState> {
+  abstract readonly state: StoreApi<State>
+  protected pending: Out[] = []
+  protected readonly undoPile: UndoPile<Deed>
+  private outbox: Outbox<Out> | null = null
+  private readonly seat: string
+
+  /** The seat says whose work on what this is; nothing of one is sent for another. */
+  constructor(seat: string) {
+    this.seat = seat
+    this.undoPile = new UndoPile(seat)
+  }
+
+  /** Does a deed at once and sends it; says what takes it back. */
+  protected abstract carryOut(deed: Deed): Done<Deed>
+  /** Brings the screen up to what is done. */
+  protected abstract show(): void
+  /** Sends what is pending, unless that is under way. */
+  protected abstract flush(): Promise<void>
+
+  /** Opens the device's store and gives what was left there, once. */
+  protected async open(): Promise<Out[]> {
+    if (this.outbox) return []
+    const outbox = await openOutbox<Out>()
+    this.pending = await outbox.load(this.seat)
+    this.outbox = outbox
+    this.state.setState({ lasting: outbox.lasting, unsaved: this.pending.length } as Partial<State>)
+    return this.pending
+  }
+
+  protected keep(out: Out) {
+    this.pending.push(out)
+    void this.outbox?.put(this.seat, out)
+    void this.flush()
+  }
+
+  /** The server has answered: this is not sent again. */
+  protected drop(out: Out) {
+    this.pending = this.pending.filter((p) => p.id !== out.id)
+    void this.outbox?.drop(out.id)
+  }
+
+  undo(pile: string) {
+    const back = this.undoPile.undo(pile)
+    if (back) this.undoPile.undid(pile, this.takeBack(back))
+    this.show()
+  }
+
+  redo(pile: string) {
+    const forth = this.undoPile.redo(pile)
+    if (forth) this.undoPile.redid(pile, this.takeBack(forth))
+    this.show()
+  }
+
+  private takeBack(deeds: Deed[]) {
+    return deeds.flatMap((deed) => this.carryOut({ ...deed, back: true }))
+  }
+
+  /** Waits until all is saved, or for a while where it cannot be. */
+  settled(): Promise<void> {
+    return new Promise((resolve) => {
+      const done = () => {
+        stop()
+        clearTimeout(patience)
+        resolve()
+      }
+      const stop = this.state.subscribe((s) => s.unsaved === 0 && done())
+      const patience = setTimeout(done, PATIENCE_MS)
+      if (this.state.getState().unsaved === 0) done()
+    })
+  }
+
+  /** Tells the person why something was not done. */
+  tell(code: Code) {
+    this.state.setState(({ refused }) => ({ refused: { code, count: (refused?.count ?? 0) + 1 } }) as Partial<State>)
+  }
+}
