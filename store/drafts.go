@@ -118,7 +118,7 @@ WITH board AS (
     INSERT INTO edits (board_id, rev, op_id, change, back) VALUES ($1, $2, $4, $5, $6)
 )
 INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnest($7::text[], $8::json[]) AS f(id, content)
-ON CONFLICT (board_id, id) DO UPDATE SET content = excluded.content`, d.id, d.Rev, outline, change.Op, changed, undo, ids, frames)
+ON CONFLICT (board_id, id) DO UPDATE SET content = excluded.content, words = NULL`, d.id, d.Rev, outline, change.Op, changed, undo, ids, frames)
 	if err != nil {
 		return fmt.Errorf("save edit: %w", err)
 	}

@@ -6,7 +6,6 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
-	"strings"
 
 	"alpenglow/core/picture"
 )
@@ -52,12 +51,8 @@ RETURNING id`, NewID(), teacher, p.Type, p.Width, p.Height, p.Data, name, hash[:
 // Library lists pictures whose name has all of the words, the last used first.
 func (s *Store) Library(ctx context.Context, words []string, most int) ([]LibraryPicture, error) {
 	list := []LibraryPicture{}
-	patterns := make([]string, len(words))
-	for i, w := range words {
-		patterns[i] = "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(w) + "%"
-	}
 	return list, s.db.SelectContext(ctx, &list, `SELECT id, name, width, height FROM pictures
-		WHERE session_id IS NULL AND name ILIKE ALL($1) ORDER BY used_at DESC, id LIMIT $2`, patterns, most)
+		WHERE session_id IS NULL AND name ILIKE ALL($1) ORDER BY used_at DESC, id LIMIT $2`, anywhere(words), most)
 }
 
 // KeptPicture is a stored picture with the session it belongs to.

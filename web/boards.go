@@ -7,6 +7,7 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"alpenglow/core/find"
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/refusal"
@@ -45,6 +46,20 @@ func (s *server) boards(c *gin.Context) {
 	}
 	for _, n := range sessions {
 		reply.Sessions = append(reply.Sessions, SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt, EndedAt: n.EndedAt, Practice: n.Practice})
+	}
+	c.JSON(http.StatusOK, reply)
+}
+
+// search finds the frames on which words occur.
+func (s *server) search(c *gin.Context) {
+	found, err := s.Store.Search(c.Request.Context(), visitor(c).Teacher, find.Words(c.Query("words")))
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	reply := Found{Frames: []FoundFrame{}}
+	for _, f := range found {
+		reply.Frames = append(reply.Frames, FoundFrame(f))
 	}
 	c.JSON(http.StatusOK, reply)
 }

@@ -115,6 +115,13 @@ func TestBoardsAreTheTeachers(t *testing.T) {
 			t.Errorf("another teacher at %s: %q", path, got)
 		}
 	}
+	var found web.Found
+	if got := noor.get("/api/search?words=days", &found); got != refusal.SignInNeeded {
+		t.Errorf("a student searches boards: %q", got)
+	}
+	if got := teacher.get("/api/search?words=DAYS", &found); got != "" || len(found.Frames) != 1 || found.Frames[0] != (web.FoundFrame{Board: id, Frame: "poll", Title: "Title of poll", Number: 3}) {
+		t.Errorf("%+v, %q", found, got)
+	}
 	for _, path := range []string{"", "/edits?since=0", "/file", "/try?frame=shared"} {
 		if got := noor.get("/api/boards/"+id+path, nil); got != refusal.SignInNeeded {
 			t.Errorf("a student reads %s: %q", path, got)

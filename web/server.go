@@ -118,6 +118,7 @@ func New(c Config) (http.Handler, error) {
 	teacher := api.Group("", needTeacher)
 	teacher.GET("/boards", s.boards)
 	teacher.POST("/boards", s.newBoard)
+	teacher.GET("/search", s.search)
 	teacher.GET("/boards/:id", s.board)
 	teacher.POST("/boards/:id/edits", s.editBoard)
 	teacher.GET("/boards/:id/edits", s.boardChanges)

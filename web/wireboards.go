@@ -31,6 +31,19 @@ type BoardMade struct {
 	Board string `json:"board"`
 }
 
+// Found lists the frames on which the searched words were found, board by board.
+type Found struct {
+	Frames []FoundFrame `json:"frames"`
+}
+
+// FoundFrame is a frame with its place on its board, from 1.
+type FoundFrame struct {
+	Board  string `json:"board"`
+	Frame  string `json:"frame"`
+	Title  string `json:"title"`
+	Number int    `json:"number"`
+}
+
 // SetCard changes a board's card; what is left out stays.
 type SetCard struct {
 	Folder   *string `json:"folder,omitempty"`

@@ -250,6 +250,14 @@ func (b Body) Words() string {
 		return b.Cover.Text
 	case b.Link != nil:
 		return strings.TrimSpace(b.Link.Title + " " + b.Link.URL)
+	case b.Table != nil:
+		return strings.Join(slices.Concat(b.Table.Rows...), " ")
+	case b.Poll != nil:
+		words := []string{b.Poll.Text}
+		for _, c := range b.Poll.Choices {
+			words = append(words, c.Text)
+		}
+		return strings.Join(words, " ")
 	}
 	return ""
 }

@@ -29,7 +29,7 @@ var roots = []any{
 	live.Connect{}, live.Failure{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{}, live.Move{}, live.Moved{}, live.Since{}, live.ChangesReply{},
 	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{}, session.Command{},
 	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
-	web.BoardReply{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{}, web.Edits{}, web.EditsReply{}, web.AddFrames{},
+	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{}, web.Edits{}, web.EditsReply{}, web.AddFrames{},
 	web.Intake{}, web.Rehearse{}, web.Rehearsing{}, web.TakeIllustration{}, web.Templates{}, web.NewTemplate{}, web.Library{}, prepare.Edit{}, paper.Drawing{},
 }
 

@@ -8,15 +8,24 @@ import { v7 as uuidv7 } from 'uuid'
 import { Thumbnail } from '../frame/Thumbnail'
 import { Button } from '../kit/Button'
 import { call, Refused } from '../wire/http'
-import type { BoardItem, BoardMade, Edits, EditsReply, NewBoard, SetCard } from '../wire/types.gen'
+import type { BoardItem, BoardMade, Edits, EditsReply, FoundFrame, NewBoard, SetCard } from '../wire/types.gen'
 import { when } from '../words/words'
 import { AskName } from './AskName'
 import { ShareDialog } from './ShareDialog'
 
-type Props = { board: BoardItem; folders: string[]; onSet: (card: SetCard) => void }
+type Props = {
+  board: BoardItem
+  /** The frames on which what is searched for was found. */
+  found: FoundFrame[]
+  folders: string[]
+  onSet: (card: SetCard) => void
+}
+
+/** How many of the frames that were found a card names. */
+const NAMED = 3
 
 /** A board with a picture of its first frame, and what can be done with it. */
-export function BoardCard({ board, folders, onSet }: Props) {
+export function BoardCard({ board, found, folders, onSet }: Props) {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const queries = useQueryClient()
@@ -57,7 +66,11 @@ export function BoardCard({ board, folders, onSet }: Props) {
       <div className="flex items-start gap-2 p-4">
         <div className="min-w-0 grow">
           <h2 className="text-lg">
-            <Link to={`/boards/${board.id}`} className="underline-offset-4 hover:underline">
+            <Link
+              to={`/boards/${board.id}`}
+              title={board.title}
+              className="line-clamp-2 break-words underline-offset-4 hover:underline"
+            >
               {board.title}
             </Link>
           </h2>
@@ -65,6 +78,23 @@ export function BoardCard({ board, folders, onSet }: Props) {
             {board.folder && `${board.folder} · `}
             {t('boards.frames', { count: board.frames })} · {t('boards.changed', { when: when(board.changedAt) })}
           </p>
+          {found.length > 0 && (
+            <ul aria-label={t('boards.found')} className="mt-1.5 text-sm">
+              {found.slice(0, NAMED).map((f) => (
+                <li key={f.frame} className="truncate">
+                  <Link
+                    to={`/boards/${board.id}?frame=${f.frame}`}
+                    className="font-semibold text-dusk underline underline-offset-4"
+                  >
+                    {t(f.title ? 'boards.foundOn' : 'boards.foundOnBare', { n: f.number, title: f.title })}
+                  </Link>
+                </li>
+              ))}
+              {found.length > NAMED && (
+                <li className="text-slate">{t('boards.foundMore', { count: found.length - NAMED })}</li>
+              )}
+            </ul>
+          )}
         </div>
         <DropdownMenu.Root>
           <DropdownMenu.Trigger asChild>

@@ -1,9 +1,9 @@
-import { useQueryClient } from '@tanstack/react-query'
-import { useMemo, useState } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { call, codeOf } from '../wire/http'
-import type { BoardItem, Code, SetCard } from '../wire/types.gen'
+import type { BoardItem, Code, Found, FoundFrame, SetCard } from '../wire/types.gen'
 import { BoardCard } from './BoardCard'
 
 const orders = ['opened', 'changed', 'name'] as const
@@ -30,11 +30,12 @@ export function Shelf({ boards }: { boards: BoardItem[] }) {
     [boards],
   )
   const wanted = words.toLocaleLowerCase().split(/\s+/).filter(Boolean)
+  const found = useFound(words)
   const shown = inOrder(boards, order).filter(
     (b) =>
       Boolean(b.archived) === archived &&
       (folder === '*' || b.folder === folder) &&
-      wanted.every((w) => `${b.title} ${b.folder} ${b.first.title}`.toLocaleLowerCase().includes(w)),
+      (found.has(b.id) || wanted.every((w) => `${b.title} ${b.folder}`.toLocaleLowerCase().includes(w))),
   )
   async function set(board: BoardItem, card: SetCard) {
     setProblem(null)
@@ -102,7 +103,13 @@ export function Shelf({ boards }: { boards: BoardItem[] }) {
       {shown.length === 0 && <p className="p-6 text-center text-slate">{t('boards.none')}</p>}
       <ul className="grid gap-5 sm:grid-cols-2 lg:grid-cols-3">
         {shown.map((board) => (
-          <BoardCard key={board.id} board={board} folders={folders} onSet={(card) => void set(board, card)} />
+          <BoardCard
+            key={board.id}
+            board={board}
+            found={found.get(board.id) ?? nothing}
+            folders={folders}
+            onSet={(card) => void set(board, card)}
+          />
         ))}
       </ul>
       <div role="status" className="pointer-events-none fixed inset-x-0 bottom-6 z-30 flex justify-center px-4">
@@ -115,4 +122,29 @@ export function Shelf({ boards }: { boards: BoardItem[] }) {
       </div>
     </>
   )
+}
+
+const nothing: FoundFrame[] = []
+/** How long somebody pauses in typing before the server is asked. */
+const PAUSE_MS = 250
+
+/** The frames on which the typed words are found, by board. */
+function useFound(typed: string): Map<string, FoundFrame[]> {
+  const [words, setWords] = useState('')
+  useEffect(() => {
+    const timer = setTimeout(() => setWords(typed.trim()), PAUSE_MS)
+    return () => clearTimeout(timer)
+  }, [typed])
+  const asked = useQuery({
+    queryKey: ['found', words],
+    queryFn: () => call<Found>('GET', `/search?words=${encodeURIComponent(words)}`),
+    enabled: words !== '',
+    staleTime: 10_000,
+  })
+  return useMemo(() => {
+    const byBoard = new Map<string, FoundFrame[]>()
+    if (!typed.trim()) return byBoard
+    for (const f of asked.data?.frames ?? []) byBoard.set(f.board, [...(byBoard.get(f.board) ?? []), f])
+    return byBoard
+  }, [asked.data, typed])
 }

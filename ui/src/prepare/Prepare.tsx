@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useParams } from 'react-router'
+import { Link, Navigate, useParams, useSearchParams } from 'react-router'
 import { Workplace } from '../frame/Workplace'
 import { RefusalNotice } from '../kit/Notice'
 import { Desk } from '../wire/desk'
@@ -42,7 +42,8 @@ function Screen() {
   const desk = useDesk()
   const closed = useDeskState((s) => s.closed)
   const frames = useDeskState((s) => s.frames)
-  const [chosen, setChosen] = useState({ id: '', at: 0 })
+  const [search] = useSearchParams()
+  const [chosen, setChosen] = useState({ id: search.get('frame') ?? '', at: 0 })
   const [layers, setLayers] = useState(false)
   const [trying, setTrying] = useState(false)
   // When the frame that is shown is deleted, the one that takes its place is shown.

@@ -729,6 +729,17 @@ export type BoardReply = {
   frames: Array<Frame>;
 };
 
+export type FoundFrame = {
+  board: string;
+  frame: string;
+  title: string;
+  number: number;
+};
+
+export type Found = {
+  frames: Array<FoundFrame>;
+};
+
 export type NewBoard = {
   title: string;
 };
