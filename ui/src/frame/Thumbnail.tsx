@@ -24,6 +24,12 @@ export function Thumbnail({ frame, marks, label, width }: Props) {
     }
   }, [frame, marks, width])
   return (
-    <canvas ref={canvas} role="img" aria-label={label} style={{ width: '100%', aspectRatio: `${width} / ${height}` }} />
+    <canvas
+      ref={canvas}
+      dir="ltr" // as a frame is, whatever the language around it
+      role="img"
+      aria-label={label}
+      style={{ width: '100%', aspectRatio: `${width} / ${height}` }}
+    />
   )
 }

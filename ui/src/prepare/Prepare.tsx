@@ -98,7 +98,10 @@ function Place({ id, layers, onLayers }: { id: string; layers: boolean; onLayers
   const marks = useMemo(() => (all ?? []).filter((m) => !m.removedBy), [all])
   if (!frame) return null
   return (
-    <div className="flex min-h-[70vh] min-w-0 grow flex-col lg:min-h-0" data-layers={layers ? '' : undefined}>
+    <div
+      className="flex h-[max(70vh,30rem)] min-w-0 grow flex-col max-lg:shrink-0 lg:h-auto"
+      data-layers={layers ? '' : undefined}
+    >
       <Workplace
         frame={frame}
         sheet={id}

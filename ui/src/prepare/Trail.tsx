@@ -75,7 +75,7 @@ export function Trail({ frames, at, onOpen }: Props) {
   }
 
   function key(e: KeyboardEvent) {
-    const side = e.key === 'ArrowRight' ? 1 : e.key === 'ArrowLeft' ? -1 : 0
+    const side = (e.key === 'ArrowRight' ? 1 : e.key === 'ArrowLeft' ? -1 : 0) * wayOf(list.current!)
     const command = e.ctrlKey || e.metaKey
     const next =
       side !== 0 ? frames[index + side] : e.key === 'Home' ? frames[0] : e.key === 'End' ? frames.at(-1) : null
@@ -99,7 +99,7 @@ export function Trail({ frames, at, onOpen }: Props) {
   return (
     <nav
       aria-label={t('prepare.trail')}
-      className="flex items-stretch border-b border-line bg-linear-to-b from-paper to-snow"
+      className="flex items-stretch border-b border-line bg-linear-to-b from-paper to-snow max-sm:flex-col"
       data-part="trail"
     >
       <div
@@ -133,7 +133,7 @@ export function Trail({ frames, at, onOpen }: Props) {
       <p id="trail-keys" hidden>
         {t('prepare.trailKeys')}
       </p>
-      <div className="flex shrink-0 items-center gap-1.5 border-s border-line px-3">
+      <div className="flex shrink-0 items-center gap-1.5 border-line px-3 max-sm:border-t max-sm:py-1.5 sm:border-s">
         <Button onClick={() => setDialog('add')}>
           <Plus size={17} aria-hidden="true" />
           {t('prepare.add')}
@@ -226,10 +226,14 @@ export function Trail({ frames, at, onOpen }: Props) {
   )
 }
 
+/** Which way the frames run on the screen: 1 to the right, -1 to the left. */
+const wayOf = (list: HTMLElement) => (getComputedStyle(list).direction === 'rtl' ? -1 : 1)
+
 /** Before which frame something lies that is dropped at a place on the screen. */
 function placeAt(list: HTMLElement, x: number): number {
   const stations = [...list.querySelectorAll('[data-frame]')].map((s) => s.getBoundingClientRect())
-  const at = stations.findIndex((box) => x < box.left + box.width / 2)
+  const way = wayOf(list)
+  const at = stations.findIndex((box) => way * x < way * (box.left + box.width / 2))
   return at < 0 ? stations.length : at
 }
 

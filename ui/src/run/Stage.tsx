@@ -40,7 +40,7 @@ export function Stage({ staff }: { staff: Staff }) {
     <Tabs.Root
       value={tab}
       onValueChange={(next) => setPicked({ frame: frame.id, tab: next })}
-      className="flex min-h-[70vh] min-w-0 flex-col lg:min-h-0"
+      className="flex h-[max(70vh,34rem)] min-w-0 flex-col lg:h-auto lg:min-h-0"
     >
       <div className="flex flex-wrap items-center gap-2 px-3 pt-2">
         <Tabs.List aria-label={frame.title} className="flex gap-1">
