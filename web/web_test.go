@@ -342,6 +342,12 @@ func TestHeadersAndCookies(t *testing.T) {
 	if !strings.Contains(csp, "script-src 'self';") || !strings.Contains(csp, "frame-ancestors 'none'") || !strings.Contains(string(page), "the interface") {
 		t.Errorf("policy %q, page %q", csp, page)
 	}
+	if _, header, _ := v.send("GET", "/assets/a.js", "", ""); header.Get("X-Content-Type-Options") != "nosniff" || header.Get("Content-Security-Policy") != "" {
+		t.Errorf("headers of a script: %v", header)
+	}
+	if _, header, _ := v.send("GET", "/assets/none", "", ""); header.Get("X-Content-Type-Options") != "nosniff" {
+		t.Errorf("headers of what is not there: %v", header)
+	}
 	_, header, _ = v.send("POST", "/api/sign-in", `{"email":"INES@ternharbour.example","password":"moon-and-tides"}`, h.url)
 	cookie := header.Get("Set-Cookie")
 	_, code := h.teacher("ines@ternharbour.example").started()

@@ -326,6 +326,11 @@ func (b *Body) Sound() error {
 	case KindTable:
 		return b.Table.check()
 	case KindPoll:
+		for _, c := range append([]poll.Choice{{Text: b.Poll.Text}}, b.Poll.Choices...) {
+			if err := checkWords(c.Text, poll.MaxQuestion); err != nil {
+				return err
+			}
+		}
 		return b.Poll.Check()
 	case KindCover:
 		if !b.Cover.Tint.known() {

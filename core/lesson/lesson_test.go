@@ -73,18 +73,22 @@ func TestBoardCheck(t *testing.T) {
 	a, b := poll.Choice{ID: "a"}, poll.Choice{ID: "b"}
 	odd := frame("f")
 	odd.Arrangement = "nobody"
+	groups := frame("g")
+	groups.Arrangement = lesson.Groups
 	for name, c := range map[string]struct {
 		frames []lesson.Frame
 		right  bool
 	}{
-		"two frames":               {[]lesson.Frame{frame("f", asked("p", a, b)), frame("g")}, true},
-		"none":                     {nil, false},
-		"sixty-one":                {make([]lesson.Frame, lesson.MaxFrames+1), false},
-		"the same id twice":        {[]lesson.Frame{frame("f"), frame("f")}, false},
-		"a mark with a frame's":    {[]lesson.Frame{frame("f", asked("f", a, b))}, false},
-		"an unknown arrangement":   {[]lesson.Frame{odd}, false},
-		"a poll with one answer":   {[]lesson.Frame{frame("f", asked("p", a))}, false},
-		"a poll with twin answers": {[]lesson.Frame{frame("f", asked("p", a, a))}, false},
+		"two frames":                    {[]lesson.Frame{frame("f", asked("p", a, b)), frame("g")}, true},
+		"none":                          {nil, false},
+		"sixty-one":                     {make([]lesson.Frame, lesson.MaxFrames+1), false},
+		"the same id twice":             {[]lesson.Frame{frame("f"), frame("f")}, false},
+		"a mark with a frame's":         {[]lesson.Frame{frame("f", asked("f", a, b))}, false},
+		"an unknown arrangement":        {[]lesson.Frame{odd}, false},
+		"a poll that turns text around": {[]lesson.Frame{frame("f", asked("p", a, poll.Choice{ID: "b", Text: "\u202Eb"}))}, false},
+		"a frame of groups":             {[]lesson.Frame{groups}, true},
+		"a poll with one answer":        {[]lesson.Frame{frame("f", asked("p", a))}, false},
+		"a poll with twin answers":      {[]lesson.Frame{frame("f", asked("p", a, a))}, false},
 	} {
 		err := lesson.Board{Frames: c.frames}.Check()
 		if (err == nil) != c.right || err != nil && refusal.Of(err) == nil {

@@ -62,7 +62,9 @@ func (s *Sheet) Apply(r Rules, a Actor, op Op) (Result, error) {
 	return Result{Change: change, Undo: Op{Sheet: op.Sheet, Back: true, Step: e.undo()}}, nil
 }
 
-// mayWork checks what holds for the sheet as a whole.
+// mayWork checks what holds for the sheet as a whole. A sheet need not be the
+// one that is in use: what somebody did without network before the arrangement
+// was changed is kept, and still theirs alone to change.
 func (s *Sheet) mayWork(r Rules, a Actor, kind Kind) error {
 	switch {
 	case r.Preparing && (kind == KindAgree || kind == KindHide || kind == KindShow || kind == KindAnswer):
@@ -83,8 +85,6 @@ func (s *Sheet) mayWork(r Rules, a Actor, kind Kind) error {
 			return refusal.New(refusal.NoSuchSheet)
 		}
 		return nil
-	case s.Owner != a.Owner(r.Frame.Arrangement):
-		return refusal.New(refusal.NoSuchSheet)
 	case r.Frame.Permission == lesson.Look:
 		return refusal.New(refusal.LookOnly)
 	}

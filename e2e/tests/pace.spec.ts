@@ -52,6 +52,14 @@ test('own pace: each student goes their way, comes back to it, and is led again'
   await accessible(teacher)
   await heading(noor, 'Where is the Moon?')
 
+  // One press on a name looks into that student's frame, wherever they are.
+  await teacher.getByRole('button', { name: "Look into Noor's frame" }).click()
+  await expect(teacher.getByRole('dialog', { name: "Noor's frame" }).getByRole('button', { name: /^Noor's drawn line/ })).toBeVisible()
+  await teacher.keyboard.press('Escape')
+  await expect(station(teacher, 2)).toHaveAttribute('aria-current', 'step')
+  await station(teacher, 3).click()
+  await heading(kenji, 'From new moon to new moon')
+
   // Noor's phone is put away and taken out again: the same frame, the same work.
   await noor.reload()
   await heading(noor, 'Where is the Moon?')
@@ -137,10 +145,16 @@ test('groups: one copy for each, seen by its own and by the teacher', async ({ b
     await teacher.getByText(how, { exact: true }).click()
     await teacher.keyboard.press('Escape')
   }
+  // What Bilal did meanwhile without network is kept, too.
+  await bilal.context().setOffline(true)
+  await addNote(bilal, 'written without network')
   await share('Whole class')
+  await bilal.context().setOffline(false)
   await expect(bilal.getByText('shared with the class')).toBeVisible()
+  await saved(bilal)
   await expect(bilal.getByText('two high tides a day')).toHaveCount(0)
   await share('Each group')
+  await expect(amara.getByText('written without network')).toBeVisible()
   await expect(bilal.getByText('two high tides a day')).toBeVisible()
 
   await teacher.getByRole('button', { name: 'Finish' }).click()

@@ -205,6 +205,8 @@ test('the trail and the settings by keyboard alone; two windows on one board; de
   await expect(teacher.getByRole('button', { name: 'Add frame' })).toBeFocused()
   await teacher.getByRole('radio', { name: 'Whole class' }).focus()
   await teacher.keyboard.press('ArrowRight')
+  await expect(teacher.getByText('Each group works on its own copy; the other groups do not see it.')).toBeVisible()
+  await teacher.keyboard.press('ArrowRight')
   await expect(teacher.getByText("Each student works on their own copy. Nobody sees the others'.")).toBeVisible()
   await teacher.getByLabel('Title', { exact: true }).focus()
   await teacher.keyboard.type('Begin here')

@@ -5,19 +5,20 @@ import { BrowserRouter, Link, Route, Routes } from 'react-router'
 import { Start } from './join/Start'
 import { Logo } from './kit/Logo'
 import './styles.css'
+import { patient } from './kit/part'
 import { startWords } from './words/words'
 
 // Screens are loaded when they are opened; the start page comes at once.
-const StudentLesson = lazy(() => import('./student/StudentLesson').then((m) => ({ default: m.StudentLesson })))
-const Teaching = lazy(() => import('./boards/Teaching').then((m) => ({ default: m.Teaching })))
-const SignIn = lazy(() => import('./boards/SignIn').then((m) => ({ default: m.SignIn })))
-const Boards = lazy(() => import('./boards/Boards').then((m) => ({ default: m.Boards })))
-const Prepare = lazy(() => import('./prepare/Prepare').then((m) => ({ default: m.Prepare })))
-const StartSession = lazy(() => import('./boards/StartSession').then((m) => ({ default: m.StartSession })))
-const TakeCopy = lazy(() => import('./boards/TakeCopy').then((m) => ({ default: m.TakeCopy })))
-const TryLesson = lazy(() => import('./student/TryLesson').then((m) => ({ default: m.TryLesson })))
-const Run = lazy(() => import('./run/Run').then((m) => ({ default: m.Run })))
-const RecordPage = lazy(() => import('./records/RecordPage').then((m) => ({ default: m.RecordPage })))
+const StudentLesson = lazy(patient(() => import('./student/StudentLesson').then((m) => ({ default: m.StudentLesson }))))
+const Teaching = lazy(patient(() => import('./boards/Teaching').then((m) => ({ default: m.Teaching }))))
+const SignIn = lazy(patient(() => import('./boards/SignIn').then((m) => ({ default: m.SignIn }))))
+const Boards = lazy(patient(() => import('./boards/Boards').then((m) => ({ default: m.Boards }))))
+const Prepare = lazy(patient(() => import('./prepare/Prepare').then((m) => ({ default: m.Prepare }))))
+const StartSession = lazy(patient(() => import('./boards/StartSession').then((m) => ({ default: m.StartSession }))))
+const TakeCopy = lazy(patient(() => import('./boards/TakeCopy').then((m) => ({ default: m.TakeCopy }))))
+const TryLesson = lazy(patient(() => import('./student/TryLesson').then((m) => ({ default: m.TryLesson }))))
+const Run = lazy(patient(() => import('./run/Run').then((m) => ({ default: m.Run }))))
+const RecordPage = lazy(patient(() => import('./records/RecordPage').then((m) => ({ default: m.RecordPage }))))
 
 startWords()
 

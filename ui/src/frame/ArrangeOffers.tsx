@@ -19,6 +19,7 @@ import { aligned, spaced, type Edge } from './arrange'
 import { copyAsPicture } from './copyAsPicture'
 import { useHand } from './hand'
 import { Group, ToolButton } from './ledgeParts'
+import '../words/windows'
 
 const edges: Array<[Edge, typeof AlignStartVertical]> = [
   ['left', AlignStartVertical],

@@ -18,8 +18,9 @@ import {
   Undo2,
   type LucideIcon,
 } from 'lucide-react'
-import { lazy, Suspense, useState, type ReactNode } from 'react'
+import { Suspense, useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
+import { part } from '../kit/part'
 import { useNarrow } from '../kit/useNarrow'
 import { isInk, useHand, useHandState, type Tool } from './hand'
 import { keyOf } from './keys'
@@ -27,8 +28,8 @@ import { ToolButton } from './ledgeParts'
 import { CatchOffers } from './CatchOffers'
 
 // What is done with marks is fetched when the first one is picked up.
-const MarkOffers = lazy(() => import('./MarkOffers'))
-const ToolOffers = lazy(() => import('./ToolOffers'))
+const MarkOffers = part(() => import('./MarkOffers'))
+const ToolOffers = part(() => import('./ToolOffers'))
 
 type Props = {
   works: boolean

@@ -16,9 +16,11 @@ import {
   Trash2,
   Volume2,
 } from 'lucide-react'
-import { lazy, Suspense, useState, type ReactNode } from 'react'
+import { Suspense, useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
+import { part } from '../kit/part'
+import '../words/windows'
 import { useBench } from '../wire/useLesson'
 import type { Element, Tint } from '../wire/types.gen'
 import { isWritten, textOf } from './geometry'
@@ -29,7 +31,7 @@ import { canSpeak, speak } from './speech'
 import { CatchOffers } from './CatchOffers'
 import { FormButton, forms, HeadsChoice } from './ToolOffers'
 
-const Arrange = lazy(() => import('./ArrangeOffers'))
+const Arrange = part(() => import('./ArrangeOffers'))
 
 /** The value that all marks share; undefined where they differ. */
 function shared<V>(marks: Element[], value: (mark: Element) => V | undefined): V | undefined {

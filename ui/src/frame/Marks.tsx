@@ -1,4 +1,5 @@
-import { lazy, memo, Suspense, useMemo, type ReactNode } from 'react'
+import { memo, Suspense, useMemo, type ReactNode } from 'react'
+import { part } from '../kit/part'
 import type { Element } from '../wire/types.gen'
 import { boundsOf, overlaps, type Box } from './geometry'
 import { CoverMark } from './marks/CoverMark'
@@ -10,7 +11,7 @@ import { TableMark } from './marks/TableMark'
 import { WrittenMark } from './marks/WrittenMark'
 
 // Only where boards are prepared are these picked up.
-const PreparedMark = lazy(() => import('./marks/PreparedMark'))
+const PreparedMark = part(() => import('./marks/PreparedMark'))
 
 type Props = {
   marks: readonly Element[]

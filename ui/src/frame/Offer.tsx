@@ -1,13 +1,13 @@
-import { Check, X } from 'lucide-react'
-import { useEffect } from 'react'
-import { useTranslation } from 'react-i18next'
+import { Suspense, useEffect } from 'react'
+import { part } from '../kit/part'
 import { useHand, useHandState } from './hand'
+
+const OfferCard = part(() => import('./OfferCard'))
 
 const SHOWN_MS = 9000
 
-/** Offers to turn the line just drawn into the clean shape that it seems to mean. */
+/** Offers for a while to turn the line just drawn into the clean shape that it seems to mean. */
 export function Offer() {
-  const { t } = useTranslation()
   const hand = useHand()
   const offer = useHandState((s) => s.offer)
   useEffect(() => {
@@ -16,40 +16,17 @@ export function Offer() {
     return () => clearTimeout(timer)
   }, [offer, hand])
   const clean = offer?.tidied.clean
-  const form = !clean
-    ? ''
-    : clean.kind === 'shape'
-      ? nameOf(clean.shape.form, clean.w, clean.h)
-      : clean.kind === 'connector' && clean.connector.heads
-        ? 'arrow'
-        : 'line'
   return (
     <div role="status" className="pointer-events-none absolute inset-x-0 bottom-3 z-10 flex justify-center">
-      {offer && clean && (
-        <p className="pointer-events-auto flex items-center gap-1 rounded-full border border-edge bg-paper p-1 ps-4 text-sm shadow-md">
-          {t('offer.ask', { form: t(`offer.${form}`) })}
-          <button
-            type="button"
-            className="ms-2 inline-flex min-h-9 items-center gap-1 rounded-full bg-dusk px-3 font-semibold text-paper"
-            onClick={() => hand.take(offer.mark, clean)}
-          >
-            <Check size={16} aria-hidden="true" />
-            {t('offer.yes')}
-          </button>
-          <button
-            type="button"
-            aria-label={t('offer.no')}
-            title={t('offer.no')}
-            className="grid size-9 place-items-center rounded-full text-slate hover:bg-mist"
-            onClick={() => hand.set({ offer: null })}
-          >
-            <X size={16} aria-hidden="true" />
-          </button>
-        </p>
-      )}
+      <Suspense fallback={null}>
+        {offer && clean && (
+          <OfferCard
+            clean={clean}
+            onTake={() => hand.take(offer.mark, clean)}
+            onLeave={() => hand.set({ offer: null })}
+          />
+        )}
+      </Suspense>
     </div>
   )
 }
-
-const nameOf = (form: string, w: number, h: number) =>
-  w === h && form === 'rect' ? 'square' : w === h && form === 'ellipse' ? 'circle' : form

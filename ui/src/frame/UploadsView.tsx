@@ -1,10 +1,12 @@
 import { X } from 'lucide-react'
-import { lazy, Suspense } from 'react'
+import { Suspense } from 'react'
 import { useTranslation } from 'react-i18next'
+import { part } from '../kit/part'
+import '../words/windows'
 import type { UploadsHere } from './Uploads'
 
-const CameraView = lazy(() => import('./CameraView'))
-const PictureDialog = lazy(() => import('./PictureDialog'))
+const CameraView = part(() => import('./CameraView'))
+const PictureDialog = part(() => import('./PictureDialog'))
 
 /** Where pictures come from, and those that are on their way, each of which can be stopped. */
 export default function UploadsView({ uploads }: { uploads: UploadsHere }) {

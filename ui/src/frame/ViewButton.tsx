@@ -1,6 +1,7 @@
 import { Eye, X } from 'lucide-react'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { part } from '../kit/part'
 import type { Element } from '../wire/types.gen'
 import type { Window } from './Workplace'
 
@@ -49,7 +50,7 @@ export function TourOffer({ onOpen }: { onOpen: (what: Window) => void }) {
   )
 }
 
-const ViewMenu = lazy(() => import('./ViewMenu'))
+const ViewMenu = part(() => import('./ViewMenu'))
 
 export const viewButton = (on: boolean) =>
   `absolute end-3 top-3 z-10 inline-flex h-9 items-center gap-1.5 rounded-lg border px-2.5 text-[13px] font-semibold ${on ? 'border-dusk bg-dusk-soft text-dusk' : 'border-edge bg-paper text-slate hover:bg-mist'}`

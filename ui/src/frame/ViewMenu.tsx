@@ -1,6 +1,7 @@
 import { DropdownMenu } from 'radix-ui'
 import { Check } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
+import '../words/windows'
 import type { Element } from '../wire/types.gen'
 import { useHand, useHandState } from './hand'
 import { ViewSign, viewButton } from './ViewButton'

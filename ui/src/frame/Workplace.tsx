@@ -1,6 +1,7 @@
-import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react'
+import { Suspense, useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
+import { fetchParts, part } from '../kit/part'
 import { useNarrow } from '../kit/useNarrow'
 import { preview, underEraser } from '../wire/apply'
 import { laid } from '../wire/pieces'
@@ -21,14 +22,14 @@ import { ViewControls } from './View'
 import { TourOffer, ViewButton } from './ViewButton'
 import { Writing } from './Writing'
 
-const Help = lazy(() => import('./Help'))
-const LinkDialog = lazy(() => import('./LinkDialog'))
-const ListView = lazy(() => import('./ListView'))
-const SelectionBox = lazy(() => import('./SelectionBox'))
-const UploadsView = lazy(() => import('./UploadsView'))
-const Tour = lazy(() => import('./Tour'))
+const Help = part(() => import('./Help'))
+const LinkDialog = part(() => import('./LinkDialog'))
+const ListView = part(() => import('./ListView'))
+const SelectionBox = part(() => import('./SelectionBox'))
+const UploadsView = part(() => import('./UploadsView'))
+const Tour = part(() => import('./Tour'))
 // Small pictures of pieces are painted only where there are some.
-const Tray = lazy(() => import('./Tray'))
+const Tray = part(() => import('./Tray'))
 
 type Props = {
   frame: Frame
@@ -146,6 +147,7 @@ export function Workplace({
     author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),
   )
   useEffect(() => hand.set({ writesBelow: narrow }), [hand, narrow])
+  useEffect(() => void fetchParts(), [])
   const uploads = useUploads(hand)
   useClipboard(at, hand, uploads.add)
 

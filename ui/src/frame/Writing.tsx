@@ -1,5 +1,6 @@
-import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { Suspense, useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { part } from '../kit/part'
 import type { Element } from '../wire/types.gen'
 import { LINE, textOf } from './geometry'
 import { useHand } from './hand'
@@ -12,7 +13,7 @@ function focusMark(id: string) {
   part?.focus({ preventScroll: true })
 }
 
-const Dictate = lazy(() => import('./Dictate'))
+const Dictate = part(() => import('./Dictate'))
 const canDictate = 'SpeechRecognition' in window || 'webkitSpeechRecognition' in window
 
 const SAVE_AFTER_MS = 600

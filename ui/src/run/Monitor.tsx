@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { PollCard } from '../frame/PollCard'
 import { Thumbnail } from '../frame/Thumbnail'
@@ -6,8 +6,7 @@ import { Workplace } from '../frame/Workplace'
 import { Dialog } from '../kit/Dialog'
 import { useNow } from '../kit/useNow'
 import { workKey, type Staff } from '../wire/lesson'
-import { groupOwner } from '../wire/owners'
-import type { Shown } from '../wire/sheets'
+import { groupOwner, type Shown } from '../wire/sheets'
 import type { Element, Frame } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
@@ -25,12 +24,19 @@ type Part = {
   authors: string[]
 }
 
+type Props = {
+  frame: Frame
+  staff: Staff
+  /** Which part is open large: its key, or a student in it. */
+  large: string | null
+  onLarge: (part: string | null) => void
+}
+
 /** All work on a frame as live small pictures, by student or by group; one opens large. */
-export function Monitor({ frame, staff }: { frame: Frame; staff: Staff }) {
+export function Monitor({ frame, staff, large, onLarge }: Props) {
   const { t } = useTranslation()
   const people = useLessonState((s) => s.people)
   const sheets = useLessonState((s) => s.sheets)
-  const [large, setLarge] = useState<string | null>(null)
   const grouped = frame.arrangement === 'groups'
   const byAuthor = useMemo(() => marksBy(sheets, frame.id, 'author'), [sheets, frame.id])
   const byOwner = useMemo(() => marksBy(sheets, frame.id, 'owner'), [sheets, frame.id])
@@ -57,7 +63,7 @@ export function Monitor({ frame, staff }: { frame: Frame; staff: Staff }) {
           authors: [p.id],
         }))
   const marksOf = (part: Part) => (grouped ? byOwner : byAuthor).get(part.key) ?? nothing
-  const opened = parts.find((p) => p.key === large)
+  const opened = parts.find((p) => large && (p.key === large || p.authors.includes(large)))
   if (parts.length === 0) {
     return (
       <p className="m-auto max-w-md p-8 text-center text-lg text-slate">
@@ -71,14 +77,14 @@ export function Monitor({ frame, staff }: { frame: Frame; staff: Staff }) {
         className={`grid min-h-0 grow auto-rows-min gap-3 overflow-auto p-3 ${grouped ? 'grid-cols-[repeat(auto-fill,minmax(260px,1fr))]' : 'grid-cols-[repeat(auto-fill,minmax(168px,1fr))]'}`}
       >
         {parts.map((part) => (
-          <Tile key={part.key} part={part} frame={frame} marks={marksOf(part)} onOpen={() => setLarge(part.key)} />
+          <Tile key={part.key} part={part} frame={frame} marks={marksOf(part)} onOpen={() => onLarge(part.key)} />
         ))}
       </ul>
       {opened && (
         <Dialog
           wide
           open
-          onOpenChange={() => setLarge(null)}
+          onOpenChange={() => onLarge(null)}
           title={t(grouped ? 'run.groupFrame' : 'run.studentFrame', opened)}
           text={opened.members}
         >

@@ -4,15 +4,14 @@ import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Staff } from '../wire/lesson'
 import type { Pace, SetPace } from '../wire/types.gen'
-import { useLesson } from '../wire/useLesson'
+import { useWish } from './useWish'
 
 /** Who decides which frame a student is on: in words, and a place to change it at any time. */
 export function PaceMenu({ staff }: { staff: Staff }) {
   const { t } = useTranslation()
-  const lesson = useLesson()
   const id = useId()
-  const { pace, through } = staff.state
-  const set = (to: SetPace) => void lesson.command({ kind: 'pace', pace: to }).catch(() => undefined)
+  const { state } = staff
+  const [{ pace, through }, set] = useWish<SetPace>(state, (to) => ({ kind: 'pace', pace: to }))
   const Sign = pace === 'own' ? Footprints : Megaphone
   const frames = staff.board.frames
   return (

@@ -27,8 +27,10 @@ function stateOf(person: Person, work: Done | undefined, now: number): State {
   return now - work.at > STOPPED_MS ? 'stopped' : 'working'
 }
 
+type Props = { staff: Staff; onLook: (student: string, frame: string) => void }
+
 /** The students, those first who may need the teacher next. */
-export function People({ staff }: { staff: Staff }) {
+export function People({ staff, onLook }: Props) {
   const { t } = useTranslation()
   const people = useLessonState((s) => s.people)
   const work = useLessonState((s) => s.work)
@@ -70,7 +72,14 @@ export function People({ staff }: { staff: Staff }) {
           <li key={person.id} className="grid grid-cols-[auto_1fr_auto] items-center gap-2.5 rounded-lg px-1 py-1.5">
             <Face id={person.id} name={person.name} faded={state === 'gone'} />
             <span className="min-w-0">
-              <span className="block truncate font-semibold">{person.name}</span>
+              <button
+                type="button"
+                onClick={() => onLook(person.id, placeOf(staff.board, staff.state, person))}
+                aria-label={t('run.lookInto', person)}
+                className="block max-w-full truncate font-semibold underline-offset-4 hover:underline"
+              >
+                {person.name}
+              </button>
               <span className="block truncate text-[13px] text-slate">
                 {own && (
                   <span className="font-semibold text-dusk">

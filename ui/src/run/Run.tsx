@@ -1,10 +1,11 @@
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams } from 'react-router'
 import { Logo } from '../kit/Logo'
 import { RefusalNotice } from '../kit/Notice'
 import { SavedSign } from '../kit/SavedSign'
 import type { Staff } from '../wire/lesson'
-import { BenchProvider, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
 import { Finish } from './Finish'
 import { Invitation } from './Invitation'
 import { People } from './People'
@@ -32,6 +33,8 @@ function Session({ session }: { session: string }) {
   const { t } = useTranslation()
   const staff = useLessonState((s) => s.staff)
   const closed = useLessonState((s) => s.closed)
+  const lesson = useLesson()
+  const [looking, look] = useState<string | null>(null)
   if (closed) return <Navigate to="/sign-in" replace />
   if (!staff) {
     return (
@@ -52,13 +55,18 @@ function Session({ session }: { session: string }) {
       </main>
     )
   }
+  /** Opens a student's part of the frame that they are on. */
+  async function open(student: string, frame: string) {
+    if (frame !== staff?.state.frame) await lesson.command({ kind: 'go', go: { frame } }).catch(() => undefined)
+    look(student)
+  }
   return (
     <div className="flex min-h-full flex-col lg:h-dvh lg:overflow-hidden">
       <TopBar session={session} staff={staff} />
       <Trail staff={staff} />
       <main className="grid min-h-0 grow lg:grid-cols-[1fr_17rem]">
-        <Stage staff={staff} />
-        <People staff={staff} />
+        <Stage staff={staff} looking={looking} onLook={look} />
+        <People staff={staff} onLook={(student, frame) => void open(student, frame)} />
       </main>
     </div>
   )

@@ -27,13 +27,20 @@ function useFrame({ board, state }: Staff): Frame {
   )
 }
 
+type Props = {
+  staff: Staff
+  /** Whose part of the frame is open large: a student's id, or a group's owner. */
+  looking: string | null
+  onLook: (at: string | null) => void
+}
+
 /** The frame that the class is on, or everybody's work on it. */
-export function Stage({ staff }: { staff: Staff }) {
+export function Stage({ staff, looking, onLook }: Props) {
   const { t } = useTranslation()
   const frame = useFrame(staff)
   const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
   const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
-  const tab = picked?.frame === frame.id ? picked.tab : natural
+  const tab = looking ? 'everyone' : picked?.frame === frame.id ? picked.tab : natural
   const trigger =
     'rounded-lg px-3 py-1.5 text-slate hover:bg-mist data-[state=active]:bg-dusk-soft data-[state=active]:font-semibold data-[state=active]:text-dusk'
   return (
@@ -63,7 +70,7 @@ export function Stage({ staff }: { staff: Staff }) {
         <ClassFrame frame={frame} staff={staff} />
       </Tabs.Content>
       <Tabs.Content value="everyone" className="flex min-h-0 grow flex-col">
-        <Monitor frame={frame} staff={staff} />
+        <Monitor frame={frame} staff={staff} large={looking} onLarge={onLook} />
       </Tabs.Content>
     </Tabs.Root>
   )

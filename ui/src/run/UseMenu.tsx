@@ -2,14 +2,17 @@ import { SlidersHorizontal } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { useTranslation } from 'react-i18next'
 import { Sharing } from '../kit/Sharing'
-import type { Frame } from '../wire/types.gen'
-import { useLesson } from '../wire/useLesson'
+import type { Frame, Setting } from '../wire/types.gen'
+import { useWish } from './useWish'
 
 /** How the frame is used, in words, and a place to change it while the lesson runs. */
 export function UseMenu({ frame }: { frame: Frame }) {
   const { t } = useTranslation()
-  const lesson = useLesson()
   const { arrangement, permission } = frame
+  const [wish, set] = useWish<Setting>({ arrangement, permission }, (to) => ({
+    kind: 'use',
+    use: { frame: frame.id, ...to },
+  }))
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -25,14 +28,7 @@ export function UseMenu({ frame }: { frame: Frame }) {
           align="end"
           className="z-30 w-80 rounded-xl border border-line bg-paper p-4 text-night shadow-lg"
         >
-          <Sharing
-            frame={frame}
-            onSet={(to) =>
-              void lesson
-                .command({ kind: 'use', use: { frame: frame.id, arrangement, permission, ...to } })
-                .catch(() => undefined)
-            }
-          />
+          <Sharing frame={wish} onSet={(to) => set({ ...wish, ...to })} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -1,6 +1,7 @@
-import { lazy, Suspense } from 'react'
+import { Suspense } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
+import { part } from '../kit/part'
 import { Workplace } from '../frame/Workplace'
 import { RefusalNotice } from '../kit/Notice'
 import { Face } from '../kit/people'
@@ -8,14 +9,14 @@ import { SavedSign } from '../kit/SavedSign'
 import { useNarrow } from '../kit/useNarrow'
 import { call } from '../wire/http'
 import type { Element, Me } from '../wire/types.gen'
-import { ownerOf } from '../wire/owners'
+import { ownerOf } from '../wire/sheets'
 import { useAsked } from '../wire/useAsked'
 import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
 
 // Only lessons with a poll need it.
-const PollCard = lazy(() => import('../frame/PollCard').then((m) => ({ default: m.PollCard })))
+const PollCard = part(() => import('../frame/PollCard').then((m) => ({ default: m.PollCard })))
 // Only lessons at own pace need it.
-const Way = lazy(() => import('./Way').then((m) => ({ default: m.Way })))
+const Way = part(() => import('./Way').then((m) => ({ default: m.Way })))
 
 /** The student's screen: finds out whether this device has a seat here, and shows the lesson. */
 export function StudentLesson() {

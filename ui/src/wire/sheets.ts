@@ -1,5 +1,5 @@
 import { preview, type Hands, type Marks } from './apply'
-import type { Change, Element, Op, SheetChanges, SheetView } from './types.gen'
+import type { Arrangement, Change, Element, Op, SheetChanges, SheetView } from './types.gen'
 
 type Held = {
   sheet: string
@@ -135,5 +135,19 @@ export class Sheets {
 
   private settle(held: Held) {
     this.waiting = this.waiting.filter((w) => w.op.sheet !== held.sheet || w.seq === undefined || w.seq > held.seq)
+  }
+}
+/** The owner of a group's sheet, by the group's number. */
+export const groupOwner = (group: number) => `group-${group}`
+
+/** Whose sheet somebody works on where a frame is shared like this; null for one without a group. */
+export function ownerOf(arrangement: Arrangement, me: string, group: number | undefined): string | null {
+  switch (arrangement) {
+    case 'class':
+      return 'class'
+    case 'groups':
+      return group ? groupOwner(group) : null
+    case 'individual':
+      return me
   }
 }

@@ -1,0 +1,23 @@
+import { useState } from 'react'
+import type { Refused } from '../wire/http'
+import type { Command } from '../wire/types.gen'
+import { useLesson } from '../wire/useLesson'
+
+/**
+ * A setting of the session: it is shown as wished at once, and as it is when
+ * the server has answered. A refusal is told.
+ */
+export function useWish<Setting>(now: Setting, command: (wish: Setting) => Command) {
+  const lesson = useLesson()
+  const [wish, setWish] = useState<{ is: Setting } | null>(null)
+  async function set(is: Setting) {
+    setWish({ is })
+    try {
+      await lesson.command(command(is))
+    } catch (error) {
+      lesson.tell((error as Refused).code)
+    }
+    setWish((latest) => (latest?.is === is ? null : latest))
+  }
+  return [wish ? wish.is : now, (is: Setting) => void set(is)] as const
+}
