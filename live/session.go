@@ -219,15 +219,26 @@ func (h *Hub) move(ctx context.Context, r *running, a sheet.Actor, frame string)
 
 // goTo notes where a student has gone and tells the staff.
 func (h *Hub) goTo(ctx context.Context, r *running, student, frame string) error {
-	r.mu.Lock()
-	defer r.mu.Unlock()
-	p, ok := r.people[student]
-	if !ok || !r.state.MayMove(r.kept.Content.V, frame) || p.At == frame {
+	may := func() bool {
+		p, ok := r.people[student]
+		return ok && r.state.MayMove(r.kept.Content.V, frame) && p.At != frame
+	}
+	r.mu.RLock()
+	ok := may()
+	r.mu.RUnlock()
+	if !ok {
 		return nil
 	}
+	// Without the lock: a whole class moves at once, and others work meanwhile.
 	if err := h.store.SetPlace(ctx, student, frame); err != nil {
 		return err
 	}
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if !may() {
+		return nil
+	}
+	p := r.people[student]
 	p.At = frame
 	person := p.Person
 	person.Here = p.connections > 0

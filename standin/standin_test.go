@@ -17,6 +17,7 @@ import (
 	"alpenglow/core/picture"
 	"alpenglow/core/poll"
 	"alpenglow/core/session"
+	"alpenglow/core/sheet"
 	"alpenglow/live"
 	"alpenglow/standin"
 	"alpenglow/store"
@@ -28,10 +29,9 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-// A class of 20 joins through the public interface, writes what fits, answers
-// partly right, moves pieces, does nothing where it may only look, rests when
-// it is told to, and leaves nothing behind when the rehearsal is thrown away.
-func TestClass(t *testing.T) {
+// rehearsing starts a server with a practice session of a board.
+func rehearsing(t *testing.T, board lesson.Board, pace session.Pace) (*store.Store, store.Session, standin.Options) {
+	t.Helper()
 	s := storetest.Open(t, storetest.URL(t))
 	log := slog.New(slog.NewTextHandler(io.Discard, nil))
 	registry := prometheus.NewRegistry()
@@ -50,16 +50,11 @@ func TestClass(t *testing.T) {
 	if err := s.AddTeacher(t.Context(), &teacher); err != nil {
 		t.Fatal(err)
 	}
-	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-		Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"}, {ID: "month", Text: "29.53 days", Right: true}, {ID: "year", Text: "365 days"}}}}}
-	card := lesson.Element{ID: "card", X: 100, Y: 300, W: 200, H: 80, Layer: lesson.Piece, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "ebb", Tint: "moss"}}}
-	board := lesson.Board{Title: "Tides", Frames: []lesson.Frame{{ID: "one", Prompt: "What do you notice about the tide?", Paper: paper.Paper{Kind: paper.Plain},
-		Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{asked, card}}}}
 	id, err := s.AddBoard(t.Context(), teacher.ID, board)
 	if err != nil {
 		t.Fatal(err)
 	}
-	state, err := session.Start(board, session.Led)
+	state, err := session.Start(board, pace)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -68,7 +63,72 @@ func TestClass(t *testing.T) {
 	if err := s.StartSession(t.Context(), &n, id); err != nil {
 		t.Fatal(err)
 	}
-	class := standin.Start(t.Context(), standin.Options{URL: server.URL, Code: n.Code, Students: 20, Right: map[string][]string{"asked": {"month"}}, Pace: 0.01, Seed: 7, Log: log})
+	return s, n, standin.Options{URL: server.URL, Code: n.Code, Pace: 0.01, Seed: 7, Log: log}
+}
+
+// At own pace the students answer and contribute, go on when they have done
+// enough, look at what is only to look at, and share their groups' frames.
+func TestAtOwnPace(t *testing.T) {
+	frame := func(id string, a lesson.Arrangement, p lesson.Permission) lesson.Frame {
+		return lesson.Frame{ID: id, Prompt: "What about the tide?", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: a, Permission: p, Prepared: []lesson.Element{}}
+	}
+	s, n, o := rehearsing(t, lesson.Board{Title: "Tides", Frames: []lesson.Frame{
+		frame("look", lesson.WholeClass, lesson.Look), frame("groups", lesson.Groups, lesson.Add), frame("own", lesson.Individual, lesson.Add)}}, session.Own)
+	o.Students = 8
+	class := standin.Start(t.Context(), o)
+	defer class.Stop()
+	var arrived, together int
+	for range 600 {
+		time.Sleep(100 * time.Millisecond)
+		people, err := s.Participants(t.Context(), n.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		arrived, together = 0, 0
+		for _, p := range people {
+			if p.Frame != nil && *p.Frame == "own" {
+				arrived++
+			}
+		}
+		keys, err := s.SheetKeys(t.Context(), n.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, key := range keys {
+			on, err := s.LoadSheet(t.Context(), key)
+			if err != nil {
+				t.Fatal(err)
+			}
+			authors := map[string]bool{}
+			for _, m := range on.Marks() {
+				authors[m.Author] = true
+			}
+			switch {
+			case key.Frame == "look" && len(authors) > 0, key.Frame == "groups" && sheet.GroupNumber(key.Owner) == 0, key.Frame == "own" && len(authors) > 1:
+				t.Fatalf("%d students on the sheet of %s on %s", len(authors), key.Owner, key.Frame)
+			case key.Frame == "groups" && len(authors) > 1:
+				together++
+			}
+		}
+		if arrived >= 4 && together >= 2 {
+			return
+		}
+	}
+	t.Errorf("%d students went on to the last frame, on %d groups' frames more than one worked", arrived, together)
+}
+
+// A class of 20 joins through the public interface, writes what fits, answers
+// partly right, moves pieces, does nothing where it may only look, rests when
+// it is told to, and leaves nothing behind when the rehearsal is thrown away.
+func TestClass(t *testing.T) {
+	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+		Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"}, {ID: "month", Text: "29.53 days", Right: true}, {ID: "year", Text: "365 days"}}}}}
+	card := lesson.Element{ID: "card", X: 100, Y: 300, W: 200, H: 80, Layer: lesson.Piece, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "ebb", Tint: "moss"}}}
+	board := lesson.Board{Title: "Tides", Frames: []lesson.Frame{{ID: "one", Prompt: "What do you notice about the tide?", Paper: paper.Paper{Kind: paper.Plain},
+		Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{asked, card}}}}
+	s, n, o := rehearsing(t, board, session.Led)
+	o.Students, o.Right = 20, map[string][]string{"asked": {"month"}}
+	class := standin.Start(t.Context(), o)
 
 	var answers, notes, fitting, right, moved int
 	people := []store.Participant{}
@@ -147,7 +207,7 @@ func TestClass(t *testing.T) {
 	if marks, err := s.SessionMarks(t.Context(), n.ID); err != nil || len(marks) != 0 {
 		t.Errorf("%d marks are left, %v", len(marks), err)
 	}
-	if list, err := s.Sessions(t.Context(), teacher.ID); err != nil || len(list) != 0 {
+	if list, err := s.Sessions(t.Context(), n.TeacherID); err != nil || len(list) != 0 {
 		t.Errorf("%d sessions are left, %v", len(list), err)
 	}
 }

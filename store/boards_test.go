@@ -221,7 +221,12 @@ func TestPlaces(t *testing.T) {
 		if saved, err := s.SetState(ctx, n.ID, next); err != nil || !saved {
 			t.Fatalf("%v, %v", saved, err)
 		}
-		if state.Pace == session.Led {
+		if next.Pace == session.Own && state.Pace == session.Led {
+			if err := s.SetPlace(ctx, p.ID, "one"); err != nil {
+				t.Fatal(err)
+			}
+		}
+		if next.Pace == session.Led {
 			if err := s.SetPlace(ctx, p.ID, "one"); err != nil {
 				t.Fatal(err)
 			}

@@ -145,9 +145,11 @@ type Participant struct {
 	Frame *string `db:"frame"`
 }
 
-// SetPlace notes the frame that a participant has gone to.
+// SetPlace notes the frame that a participant has gone to at their own pace;
+// where the teacher leads by now it notes nothing.
 func (s *Store) SetPlace(ctx context.Context, participant, frame string) error {
-	if _, err := s.db.ExecContext(ctx, `UPDATE participants SET frame = $2 WHERE id = $1`, participant, frame); err != nil {
+	if _, err := s.db.ExecContext(ctx, `UPDATE participants p SET frame = $2 FROM sessions s
+		WHERE p.id = $1 AND s.id = p.session_id AND s.state->>'pace' = $3`, participant, frame, session.Own); err != nil {
 		return fmt.Errorf("set place: %w", err)
 	}
 	return nil

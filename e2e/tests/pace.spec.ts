@@ -153,7 +153,10 @@ test('groups: one copy for each, seen by its own and by the teacher', async ({ b
   await expect(bilal.getByText('shared with the class')).toBeVisible()
   await saved(bilal)
   await expect(bilal.getByText('two high tides a day')).toHaveCount(0)
+  await addNote(amara, 'for all to see')
+  await saved(amara)
   await share('Each group')
+  await expect(teacher.getByRole('button', { name: /^Open the frame of Whole class large. 1 thing/ })).toBeVisible()
   await expect(amara.getByText('written without network')).toBeVisible()
   await expect(bilal.getByText('two high tides a day')).toBeVisible()
 

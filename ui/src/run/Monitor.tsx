@@ -6,23 +6,13 @@ import { Workplace } from '../frame/Workplace'
 import { Dialog } from '../kit/Dialog'
 import { useNow } from '../kit/useNow'
 import { workKey, type Staff } from '../wire/lesson'
-import { groupOwner, type Shown } from '../wire/sheets'
+import type { Shown } from '../wire/sheets'
 import type { Element, Frame } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
 import { ClearMenu } from './ClearMenu'
+import { groupParts, marksBy, studentParts, type Part } from './parts'
 import { Moderate } from './Stage'
-
-/** One copy of a frame that the teacher can look into: a student's part of it, or a group's. */
-type Part = {
-  key: string
-  name: string
-  /** Under the name: who is in a group. */
-  members: string
-  here: boolean
-  owner: string
-  authors: string[]
-}
 
 type Props = {
   frame: Frame
@@ -40,28 +30,9 @@ export function Monitor({ frame, staff, large, onLarge }: Props) {
   const grouped = frame.arrangement === 'groups'
   const byAuthor = useMemo(() => marksBy(sheets, frame.id, 'author'), [sheets, frame.id])
   const byOwner = useMemo(() => marksBy(sheets, frame.id, 'owner'), [sheets, frame.id])
-  const parts: Part[] = grouped
-    ? (staff.state.groups ?? []).map((ids, i) => {
-        const members = ids.flatMap((id) => people.get(id) ?? [])
-        return {
-          key: groupOwner(i + 1),
-          name: t('groups.name', { n: i + 1 }),
-          members: members.map((p) => p.name).join(', '),
-          here: members.some((p) => p.here),
-          owner: groupOwner(i + 1),
-          authors: ids,
-        }
-      })
-    : [...people.values()]
-        .sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
-        .map((p) => ({
-          key: p.id,
-          name: p.name,
-          members: '',
-          here: p.here ?? false,
-          owner: frame.arrangement === 'individual' ? p.id : 'class',
-          authors: [p.id],
-        }))
+  const parts = grouped
+    ? groupParts(staff.state.groups ?? [], people, byOwner, t)
+    : studentParts(people, frame.arrangement)
   const marksOf = (part: Part) => (grouped ? byOwner : byAuthor).get(part.key) ?? nothing
   const opened = parts.find((p) => large && (p.key === large || p.authors.includes(large)))
   if (parts.length === 0) {
@@ -96,22 +67,6 @@ export function Monitor({ frame, staff, large, onLarge }: Props) {
 }
 
 const nothing: readonly Element[] = []
-
-/** The marks on a frame by who made them or on whose copy they lie; the same list as long as its marks are the same. */
-function marksBy(sheets: Shown[], frame: string, by: 'author' | 'owner'): Map<string, readonly Element[]> {
-  const found = new Map<string, Element[]>()
-  for (const sheet of sheets) {
-    if (sheet.frame !== frame) continue
-    for (const mark of sheet.marks) {
-      const key = by === 'author' ? mark.author : sheet.owner
-      if (mark.removedBy || !key) continue
-      const list = found.get(key) ?? []
-      list.push(mark)
-      found.set(key, list)
-    }
-  }
-  return found
-}
 
 type TileProps = { part: Part; frame: Frame; marks: readonly Element[]; onOpen: () => void }
 

@@ -65,9 +65,7 @@ export function People({ staff, onLook }: Props) {
       </h2>
       <p className="-mt-2 text-[13px] text-slate">{t('run.peopleNote')}</p>
       {rows.length === 0 && <p className="rounded-lg bg-mist p-3 text-slate">{t('run.noOneYet')}</p>}
-      {/* It can be scrolled by keyboard. */}
-      {/* eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex */}
-      <ul tabIndex={0} className="-mx-1 flex min-h-0 grow flex-col gap-0.5 overflow-auto">
+      <ul className="-mx-1 flex min-h-0 grow flex-col gap-0.5 overflow-auto">
         {rows.map(({ person, on, state }) => (
           <li key={person.id} className="grid grid-cols-[auto_1fr_auto] items-center gap-2.5 rounded-lg px-1 py-1.5">
             <Face id={person.id} name={person.name} faded={state === 'gone'} />
@@ -89,7 +87,9 @@ export function People({ staff, onLook }: Props) {
                 {state === 'gone'
                   ? t('run.keepsWork')
                   : on && on.marks > 0
-                    ? `${t('run.amount', { count: on.marks })}, ${ago(on.at, now) ?? t('run.lastNow')}`
+                    ? [t('run.amount', { count: on.marks }), !own && (ago(on.at, now) ?? t('run.lastNow'))]
+                        .filter(Boolean)
+                        .join(', ')
                     : t('run.nothingYet')}
               </span>
             </span>

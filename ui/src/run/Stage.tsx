@@ -76,6 +76,8 @@ export function Stage({ staff, looking, onLook }: Props) {
   )
 }
 
+const nothing: Element[] = []
+
 function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
   const sheets = useLessonState((s) => s.sheets)
@@ -86,7 +88,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
       key={sheet?.sheet ?? frame.id}
       frame={frame}
       sheet={sheet?.sheet ?? null}
-      marks={(sheet?.marks ?? []).filter((m) => !m.removedBy)}
+      marks={frame.arrangement === 'class' ? (sheet?.marks ?? []).filter((m) => !m.removedBy) : nothing}
       me="staff"
       mayAdd={frame.arrangement === 'class'}
       poll={(mark) => (
