@@ -21,6 +21,7 @@ tools: ## install what is missing from Debian's packages
 
 test: lint build e2e/node_modules ## all tests, Go's with the race detector and the browser's
 	scripts/tools.sh chromium
+	scripts/tools.sh poppler-utils
 	go test -race ./...
 	cd e2e && npx tsc --noEmit && npx playwright test
 
@@ -34,7 +35,7 @@ types: ## write the interface's types from the Go structs
 	go run ./web/wiretypes > ui/src/wire/types.gen.ts
 
 bench: build e2e/node_modules ## Go benchmarks, a full frame in the browser, a running server under the load of whole classes
-	go test -run xxx -bench . ./core/... ./store
+	go test -run xxx -bench . ./core/... ./store ./pdf
 	scripts/tools.sh chromium
 	cd e2e && npx playwright test -c frames.config.ts
 	scripts/bench.sh

@@ -102,3 +102,64 @@ test('how smoothly a full frame moves', async ({ browser }) => {
     await server.remove()
   }
 })
+
+/** Fills the demo's board to 60 frames, the first with many marks, and returns its id. */
+const longBoard = (page: Page) =>
+  page.evaluate(async (notes) => {
+    const call = async (method: string, path: string, body?: unknown) => {
+      const answer = await fetch(`/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: body ? JSON.stringify(body) : undefined })
+      if (!answer.ok) throw new Error(`${path}: ${answer.status}`)
+      return answer.json()
+    }
+    const id = (n: number) => `019aa0d2-0000-7000-8000-${String(n).padStart(12, '0')}`
+    const { boards } = await call('GET', '/boards')
+    const board = boards.find((b: { title: string }) => b.title === 'Moon and tides').id as string
+    let { rev, outline } = await call('GET', `/boards/${board}`)
+    const first = outline.frames[0] as string
+    const edits = Array.from({ length: notes }, (_, i) => ({
+      id: id(i),
+      kind: 'marks',
+      marks: {
+        frame: first,
+        step: { kind: 'add', add: { mark: `n${i}`, x: 20 + (i % 10) * 155, y: 180 + Math.floor(i / 10) * 26, w: 150, h: 90, kind: 'note', note: { text: `Tide ${i}`, tint: 'moss' } } },
+      },
+    }))
+    for (let i = 0; i < notes; i += 40) await call('POST', `/boards/${board}/edits`, { since: rev, edits: edits.slice(i, i + 40) })
+    for (let n = 0; ; n++) {
+      ;({ rev, outline } = await call('GET', `/boards/${board}`))
+      const frames = outline.frames as string[]
+      if (frames.length === 60) return board
+      await call('POST', `/boards/${board}/frames`, { id: id(1000 + n), since: rev, at: frames.length, from: { kind: 'double', double: { frames: frames.slice(0, 60 - frames.length) } } })
+    }
+  }, 200)
+
+test('how soon a board of 60 frames is there', async ({ browser }) => {
+  const server = await DemoServer.start()
+  try {
+    const teacher = await device(browser, server.url)
+    await signIn(teacher)
+    const board = await longBoard(teacher)
+    await teacher.addInitScript(() => {
+      const look = () => {
+        if (document.querySelector('[data-part=frame] [data-mark]')) requestAnimationFrame(() => performance.mark('first mark'))
+        else requestAnimationFrame(look)
+      }
+      requestAnimationFrame(look)
+    })
+    const times: number[] = []
+    for (let i = 0; i < 5; i++) {
+      await teacher.goto(`/boards/${board}`)
+      await teacher.locator('[data-part=frame] [data-mark]').first().waitFor()
+      await teacher.waitForFunction(() => performance.getEntriesByName('first mark').length > 0)
+      times.push(
+        await teacher.evaluate((path) => {
+          const answered = performance.getEntriesByType('resource').find((e) => e.name.endsWith(path)) as PerformanceResourceTiming
+          return performance.getEntriesByName('first mark')[0]!.startTime - answered.responseEnd
+        }, `/api/boards/${board}`),
+      )
+    }
+    console.log(`a board of 60 frames, 200 marks on the first: seen after its answer in ${times.map((t) => t.toFixed(0)).join(', ')} ms`)
+  } finally {
+    await server.remove()
+  }
+})

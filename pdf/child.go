@@ -45,6 +45,7 @@ func Child(in io.Reader, out io.Writer, first int) error {
 		return fmt.Errorf("set limits: %w", err)
 	}
 	debug.SetMemoryLimit(2 * memory)
+	debug.SetGCPercent(25) // most of the memory is PDFium's, which does not grow with each page
 	data, err := io.ReadAll(io.LimitReader(in, MaxBytes+1))
 	if err != nil {
 		return err

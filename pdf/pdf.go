@@ -84,10 +84,10 @@ func (r Reader) Read(ctx context.Context, data []byte, count func(pages int), ea
 			return err
 		case ctx.Err() != nil:
 			return context.Cause(ctx)
-		case pages < 0:
-			return refusal.New(refusal.FileUnreadable)
 		case !errors.Is(err, errBroken):
 			return err
+		case pages < 0:
+			return refusal.New(refusal.FileUnreadable)
 		}
 		if err := each(Page{N: next, Failed: true}); err != nil {
 			return err
@@ -100,6 +100,16 @@ func (r Reader) Read(ctx context.Context, data []byte, count func(pages int), ea
 			return refusal.New(refusal.FileUnreadable)
 		}
 	}
+}
+
+// Warm gets the reader ready, which takes seconds the first time on a machine,
+// so that no file has to wait for it.
+func (r Reader) Warm(ctx context.Context) error {
+	err := r.Read(ctx, []byte("%PDF-"), func(int) {}, func(Page) error { return nil })
+	if refusal.Of(err) != nil {
+		return nil // it is no file, and that the reader has found out
+	}
+	return err
 }
 
 var errBroken = errors.New("the reader broke")

@@ -1,8 +1,6 @@
 package pdf_test
 
 import (
-	"bytes"
-	"compress/zlib"
 	"context"
 	"errors"
 	"fmt"
@@ -10,7 +8,6 @@ import (
 	"os/exec"
 	"path/filepath"
 	"strings"
-	"syscall"
 	"testing"
 	"time"
 
@@ -44,37 +41,6 @@ func reader(t testing.TB) pdf.Reader {
 	t.Helper()
 	return pdf.Reader{Command: []string{program, "pdf-pages"}}
 }
-
-// file writes a PDF with a page for each content stream (ISO 32000-1, 7.5).
-func file(contents ...string) []byte {
-	var out strings.Builder
-	var at []int
-	object := func(body string) {
-		at = append(at, out.Len())
-		fmt.Fprintf(&out, "%d 0 obj\n%s\nendobj\n", len(at), body)
-	}
-	out.WriteString("%PDF-1.4\n")
-	object("<< /Type /Catalog /Pages 2 0 R >>")
-	kids := ""
-	for i := range contents {
-		kids += fmt.Sprintf("%d 0 R ", 4+2*i)
-	}
-	object(fmt.Sprintf("<< /Type /Pages /Kids [%s] /Count %d >>", kids, len(contents)))
-	object("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>")
-	for i, c := range contents {
-		object(fmt.Sprintf("<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Contents %d 0 R /Resources << /Font << /F 3 0 R >> >> >>", 5+2*i))
-		object(fmt.Sprintf("<< /Length %d >>\nstream\n%s\nendstream", len(c), c))
-	}
-	table := out.Len()
-	fmt.Fprintf(&out, "xref\n0 %d\n0000000000 65535 f \n", len(at)+1)
-	for _, a := range at {
-		fmt.Fprintf(&out, "%010d 00000 n \n", a)
-	}
-	fmt.Fprintf(&out, "trailer\n<< /Size %d /Root 1 0 R >>\nstartxref\n%d\n%%%%EOF\n", len(at)+1, table)
-	return []byte(out.String())
-}
-
-func words(text string) string { return "BT /F 24 Tf 72 700 Td (" + text + ") Tj ET" }
 
 func TestPagesBecomePicturesAndText(t *testing.T) {
 	var pages []pdf.Page
@@ -111,6 +77,15 @@ func TestBadFiles(t *testing.T) {
 		if r := refusal.Of(err); r == nil || r.Code != c.want {
 			t.Errorf("%s: %v, want %s", name, err, c.want)
 		}
+	}
+}
+
+func TestWarm(t *testing.T) {
+	if err := reader(t).Warm(t.Context()); err != nil {
+		t.Error(err)
+	}
+	if err := (pdf.Reader{Command: []string{"/nonexistent"}}).Warm(t.Context()); err == nil {
+		t.Error("a reader that is not there is ready")
 	}
 }
 
@@ -162,37 +137,23 @@ func TestSlowPage(t *testing.T) {
 }
 
 // bomb is a page with a picture of 1.08 GB when it is unpacked.
-func bomb(t *testing.T) []byte {
-	t.Helper()
+func bomb() []byte {
 	const width, height = 30000, 12000
-	var packed bytes.Buffer
-	w, err := zlib.NewWriterLevel(&packed, zlib.BestSpeed)
-	if err != nil {
-		t.Fatal(err)
-	}
-	row := make([]byte, 3*width)
-	for range height {
-		if _, err := w.Write(row); err != nil {
-			t.Fatal(err)
-		}
-	}
-	if err := w.Close(); err != nil {
-		t.Fatal(err)
-	}
-	picture := fmt.Sprintf("<< /Type /XObject /Subtype /Image /Width %d /Height %d /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /FlateDecode /Length %d >>\nstream\n%s\nendstream",
-		width, height, packed.Len(), packed.String())
-	plain := string(file(words("before"), "q 595 0 0 842 0 0 cm /I Do Q", words("after")))
-	plain = strings.Replace(plain, "/Font << /F 3 0 R >>", "/Font << /F 3 0 R >> /XObject << /I 10 0 R >>", 3)
-	at := strings.Index(plain, "xref\n")
-	// Its table of objects no longer fits: readers build it anew, as they do for files that were cut.
-	return []byte(plain[:at] + "10 0 obj\n" + picture + "\nendobj\n" + plain[at:])
+	m := newMaker()
+	fonts := "/Font << /F " + m.object("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>") + " >>"
+	picture := m.stream(fmt.Sprintf("/Type /XObject /Subtype /Image /Width %d /Height %d /ColorSpace /DeviceRGB /BitsPerComponent 8", width, height), make([]byte, 3*width*height))
+	m.page(words("before"), fonts, "")
+	m.page("q 595 0 0 842 0 0 cm /I Do Q", "/XObject << /I "+picture+" >>", "")
+	m.page(words("after"), fonts, "")
+	return m.bytes()
 }
 
 // What is enormous when unpacked costs at most its page, and no reading process
 // ever takes more memory than it may.
 func TestBombIsBounded(t *testing.T) {
 	var pages []pdf.Page
-	err := reader(t).Read(t.Context(), bomb(t), func(int) {}, func(p pdf.Page) error {
+	most := peak(t)
+	err := reader(t).Read(t.Context(), bomb(), func(int) {}, func(p pdf.Page) error {
 		pages = append(pages, p)
 		return nil
 	})
@@ -202,12 +163,43 @@ func TestBombIsBounded(t *testing.T) {
 	if err == nil && (len(pages) != 3 || !strings.Contains(pages[0].Text, "before") || !strings.Contains(pages[2].Text, "after")) {
 		t.Errorf("%d pages", len(pages))
 	}
-	var used syscall.Rusage
-	if err := syscall.Getrusage(syscall.RUSAGE_CHILDREN, &used); err != nil {
-		t.Fatal(err)
+	if got := most(); got == 0 || got > 1024 {
+		t.Errorf("a reading process took %d MiB", got)
 	}
-	if used.Maxrss > 2<<20 { // in KiB
-		t.Errorf("a reading process took %d MiB", used.Maxrss>>10)
+	t.Logf("%d pages, %v; at most %d MiB", len(pages), err, most())
+}
+
+// Thirty pages, of worksheets and of scans with 200 dots an inch: how long
+// until the first is there, until all are, and how much memory the reading
+// process takes at most. The first reading on a machine also compiles PDFium;
+// one is done before.
+func BenchmarkThirtyPages(b *testing.B) {
+	worksheets, _ := worksheet(b, 5)
+	for name, data := range map[string][]byte{"worksheets": worksheets, "scans": scans(b, 30)} {
+		b.Run(name, func(b *testing.B) {
+			r, most := reader(b), peak(b)
+			var firsts, alls time.Duration
+			read := func() {
+				start := time.Now()
+				err := r.Read(b.Context(), data, func(int) {}, func(p pdf.Page) error {
+					if p.N == 0 {
+						firsts += time.Since(start)
+					}
+					return nil
+				})
+				if err != nil {
+					b.Fatal(err)
+				}
+				alls += time.Since(start)
+			}
+			read()
+			firsts, alls = 0, 0
+			for b.Loop() {
+				read()
+			}
+			b.ReportMetric(float64(firsts.Milliseconds())/float64(b.N), "ms/first-page")
+			b.ReportMetric(float64(alls.Milliseconds())/float64(b.N), "ms/30-pages")
+			b.ReportMetric(float64(most()), "MiB-at-most")
+		})
 	}
-	t.Logf("%d pages, %v; at most %d MiB", len(pages), err, used.Maxrss>>10)
 }

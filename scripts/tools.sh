@@ -1,9 +1,10 @@
 #!/usr/bin/env bash
 # Installs a program that the house needs from Debian's packages, if it is
-# missing: scripts/tools.sh postgresql|chromium
+# missing: scripts/tools.sh postgresql|chromium|poppler-utils
 set -euo pipefail
 case $1 in
 postgresql) ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || command -v initdb >/dev/null && exit 0 ;;
+poppler-utils) command -v pdftoppm >/dev/null && exit 0 ;; # for tests alone
 chromium) [ -x "${CHROMIUM:-/usr/bin/chromium}" ] && exit 0 ;;
 esac
 as_root=

@@ -3,10 +3,13 @@ package web_test
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"image"
 	"image/color"
 	"image/png"
+	"net"
 	"net/http"
+	"net/url"
 	"strings"
 	"sync"
 	"testing"
@@ -293,6 +296,49 @@ func TestBringingIn(t *testing.T) {
 		if response.StatusCode != http.StatusRequestEntityTooLarge {
 			t.Errorf("200 MB: %d", response.StatusCode)
 		}
+	}
+}
+
+// A network that breaks while a file is sent leaves nothing behind, however
+// often it does: no board, no file, and room for the next one.
+func TestBrokenOffOnTheWay(t *testing.T) {
+	h := newHouse(t)
+	teacher := h.teacher("ines@ternharbour.example")
+	at, _ := url.Parse(h.url)
+	cookie := ""
+	for _, c := range teacher.client.Jar.Cookies(at) {
+		cookie += c.String() + "; "
+	}
+	for i := range 50 {
+		path := []string{"/api/intakes?name=moon.pdf", "/api/boards/file", "/api/pictures"}[i%3]
+		conn, err := net.Dial("tcp", at.Host)
+		if err != nil {
+			t.Fatal(err)
+		}
+		fmt.Fprintf(conn, "POST %s HTTP/1.1\r\nHost: %s\r\nOrigin: %s\r\nCookie: %s\r\nContent-Length: 9000000\r\n\r\nPK\x03\x04%s", path, at.Host, h.url, cookie, strings.Repeat("x", 50_000))
+		if i%2 == 0 {
+			time.Sleep(5 * time.Millisecond)
+		}
+		conn.Close()
+	}
+	var in web.Intake
+	for range 100 { // the server learns of the last ones in a moment
+		if code := teacher.read(&in)(teacher.send(http.MethodPost, "/api/intakes?name=words.txt", "high tide\nlow tide", h.url)); code == "" {
+			break
+		} else if code != refusal.TooMany {
+			t.Fatal(code)
+		}
+		time.Sleep(20 * time.Millisecond)
+	}
+	if in.ID == "" {
+		t.Fatal("no room for a file after those that broke off")
+	}
+	var boards web.Boards
+	if teacher.get("/api/boards", &boards); len(boards.Boards) != 1 {
+		t.Errorf("%d boards", len(boards.Boards))
+	}
+	if pictures, err := h.store.Library(t.Context(), nil, 10); err != nil || len(pictures) != 0 {
+		t.Errorf("%d pictures, %v", len(pictures), err)
 	}
 }
 

@@ -1,9 +1,9 @@
 package web
 
 import (
+	"bytes"
 	"context"
 	"errors"
-	"io"
 	"net/http"
 	"path"
 	"strings"
@@ -104,14 +104,16 @@ func (u *uploads) body(c *gin.Context, limit int64, tooLarge refusal.Code) ([]by
 	if err := http.NewResponseController(c.Writer).SetReadDeadline(time.Now().Add(readWithin)); err != nil {
 		return nil, err
 	}
-	data, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, limit))
+	var data bytes.Buffer
+	data.Grow(int(max(0, c.Request.ContentLength)) + bytes.MinRead) // as announced, so that it is not copied as it grows
+	_, err := data.ReadFrom(http.MaxBytesReader(c.Writer, c.Request.Body, limit))
 	if over := new(http.MaxBytesError); errors.As(err, &over) {
 		return nil, refusal.New(tooLarge)
 	}
 	if err != nil {
 		return nil, refusal.New(refusal.Malformed) // stopped on the way
 	}
-	return data, nil
+	return data.Bytes(), nil
 }
 
 // decode reads a picture when no other is being read.

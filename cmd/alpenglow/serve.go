@@ -129,6 +129,11 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	log.Info("serving", "address", listener.Addr().String())
+	go func() {
+		if err := config.PDF.Warm(ctx); err != nil && ctx.Err() == nil {
+			log.Warn("PDF files cannot be read", "error", err)
+		}
+	}()
 	select {
 	case err := <-failed:
 		return fmt.Errorf("serve: %w", err)
