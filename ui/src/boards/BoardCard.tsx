@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { Ellipsis, Play } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
@@ -11,6 +11,7 @@ import { call, Refused } from '../wire/http'
 import type { BoardItem, BoardMade, Edits, EditsReply, FoundFrame, NewBoard, SetCard } from '../wire/types.gen'
 import { when } from '../words/words'
 import { AskName } from './AskName'
+import { BoardName } from './BoardName'
 import { ShareDialog } from './ShareDialog'
 
 type Props = {
@@ -31,6 +32,8 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
   const queries = useQueryClient()
   const [open, setOpen] = useState<'rename' | 'copy' | 'folder' | 'share' | null>(null)
   const close = () => setOpen(null)
+  const more = useRef<HTMLButtonElement>(null)
+  const name = useRef<HTMLInputElement>(null)
   async function rename(title: string) {
     const edit = { id: uuidv7(), kind: 'board' as const, board: { title } }
     const reply = await call<EditsReply>('POST', `/boards/${board.id}/edits`, {
@@ -39,7 +42,6 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
     } satisfies Edits)
     if (reply.results[0]?.problem) throw new Refused(reply.results[0].problem.code)
     await queries.invalidateQueries({ queryKey: ['boards'] })
-    close()
   }
   async function copy(title: string) {
     const made = await call<BoardMade>('POST', `/boards/${board.id}/copies`, { title } satisfies NewBoard)
@@ -65,15 +67,16 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
       </Link>
       <div className="flex items-start gap-2 p-4">
         <div className="min-w-0 grow">
-          <h2 className="text-lg">
-            <Link
-              to={`/boards/${board.id}`}
-              title={board.title}
-              className="line-clamp-2 break-words underline-offset-4 hover:underline"
-            >
-              {board.title}
-            </Link>
-          </h2>
+          <BoardName
+            board={board}
+            editing={open === 'rename'}
+            field={name}
+            onSave={rename}
+            onDone={() => {
+              close()
+              requestAnimationFrame(() => more.current?.focus())
+            }}
+          />
           <p className="text-sm text-slate">
             {board.folder && `${board.folder} · `}
             {t('boards.frames', { count: board.frames })} · {t('boards.changed', { when: when(board.changedAt) })}
@@ -98,22 +101,27 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
         </div>
         <DropdownMenu.Root>
           <DropdownMenu.Trigger asChild>
-            <Button look="quiet" aria-label={t('boards.more', board)}>
+            <Button ref={more} look="quiet" aria-label={t('boards.more', board)}>
               <Ellipsis size={18} aria-hidden="true" />
             </Button>
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
             <DropdownMenu.Content
               align="end"
+              // What was chosen takes the focus: a window, or the name in its place.
+              onCloseAutoFocus={(e) => {
+                if (open) e.preventDefault()
+                name.current?.select()
+              }}
               className="z-30 min-w-56 rounded-xl border border-line bg-paper p-1.5 shadow-lg"
             >
-              {items.map(([name, act]) => (
+              {items.map(([item, act]) => (
                 <DropdownMenu.Item
-                  key={name}
+                  key={item}
                   onSelect={act}
-                  className={`cursor-pointer rounded-lg px-3 py-1.5 outline-none data-highlighted:bg-mist ${name === 'delete' ? 'text-rose' : ''}`}
+                  className={`cursor-pointer rounded-lg px-3 py-1.5 outline-none data-highlighted:bg-mist ${item === 'delete' ? 'text-rose' : ''}`}
                 >
-                  {t(`boards.${name}`)}
+                  {t(`boards.${item}`)}
                 </DropdownMenu.Item>
               ))}
             </DropdownMenu.Content>
@@ -130,15 +138,6 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
           {t('boards.start')}
         </Link>
       </div>
-      {open === 'rename' && (
-        <AskName
-          title={t('boards.rename')}
-          label={t('boards.newName')}
-          value={board.title}
-          onSave={rename}
-          onClose={close}
-        />
-      )}
       {open === 'copy' && (
         <AskName
           title={t('boards.copy')}
