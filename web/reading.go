@@ -34,7 +34,8 @@ func (s *server) readInto(ctx context.Context, in *intake, data []byte) error {
 		return refusal.New(refusal.FileLocked)
 	}
 	if read, err := s.uploads.decode(ctx, data); err == nil {
-		return in.page(func() (*lesson.Frame, error) { return pictureFrame(in, read, "") })
+		frame, err := pictureFrame(in, read, "")
+		return in.page(frame, nil, err)
 	} else if refusal.Of(err).Code == refusal.PictureHuge {
 		return err
 	}
@@ -44,9 +45,9 @@ func (s *server) readInto(ctx context.Context, in *intake, data []byte) error {
 	return readLines(in, data)
 }
 
-// page adds a page; one that is refused is there as such, and costs no other.
-func (in *intake) page(make func() (*lesson.Frame, error), left ...string) error {
-	frame, err := make()
+// page adds a page, with what could not be brought along; one that is refused
+// is there as such, and costs no other.
+func (in *intake) page(frame *lesson.Frame, left []string, err error) error {
 	p := IntakePage{Frame: frame, Left: left}
 	if err != nil {
 		if refusal.Of(err) == nil || refusal.Of(err).Code == refusal.FileHuge {
@@ -87,12 +88,11 @@ func (s *server) readPDF(ctx context.Context, in *intake, data []byte) error {
 	return s.PDF.Read(ctx, data, func(pages int) {
 		in.tell(func(told *Intake) { told.Of, told.More = min(pages, pdf.MaxPages), max(0, pages-pdf.MaxPages) })
 	}, func(p pdf.Page) error {
-		return in.page(func() (*lesson.Frame, error) {
-			if p.Failed {
-				return nil, refusal.New(refusal.PageFailed)
-			}
-			return pictureFrame(in, picture.Picture{Type: "image/jpeg", Data: p.JPEG, Width: p.Width, Height: p.Height}, p.Text)
-		})
+		if p.Failed {
+			return in.page(nil, nil, refusal.New(refusal.PageFailed))
+		}
+		frame, err := pictureFrame(in, picture.Picture{Type: "image/jpeg", Data: p.JPEG, Width: p.Width, Height: p.Height}, p.Text)
+		return in.page(frame, nil, err)
 	})
 }
 
@@ -110,38 +110,43 @@ func (s *server) readSlides(ctx context.Context, in *intake, data []byte) error 
 		if err != nil {
 			return err
 		}
-		left := slide.Left
-		err = in.page(func() (*lesson.Frame, error) {
-			if slide.Failed {
-				return nil, refusal.New(refusal.PageFailed)
-			}
-			names := map[string]string{}
-			for _, part := range slide.Frame.Pictures() {
-				packed, err := deck.Part(part)
-				if err != nil {
-					return nil, err
-				}
-				read, err := s.uploads.decode(ctx, packed)
-				if refusal.Of(err) != nil {
-					left = append(left, "picture")
-					continue
-				}
-				if err != nil {
-					return nil, err
-				}
-				if names[part], err = in.keep(read); err != nil {
-					return nil, err
-				}
-			}
-			f := formats.RenameFrame(slide.Frame, names)
-			f.Prepared = withPictures(f.Prepared, names)
-			return &f, nil
-		}, left...)
+		if slide.Failed {
+			err = in.page(nil, nil, refusal.New(refusal.PageFailed))
+		} else {
+			frame, left, failed := s.slideFrame(ctx, in, deck, slide)
+			err = in.page(frame, left, failed)
+		}
 		if err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// slideFrame gives a slide as a frame with its pictures, and says what of it
+// could not be brought along.
+func (s *server) slideFrame(ctx context.Context, in *intake, deck *formats.Deck, slide formats.Slide) (*lesson.Frame, []string, error) {
+	left, names := slide.Left, map[string]string{}
+	for _, part := range slide.Frame.Pictures() {
+		packed, err := deck.Part(part)
+		if err != nil {
+			return nil, nil, err
+		}
+		read, err := s.uploads.decode(ctx, packed)
+		if refusal.Of(err) != nil {
+			left = append(left, "picture")
+			continue
+		}
+		if err != nil {
+			return nil, nil, err
+		}
+		if names[part], err = in.keep(read); err != nil {
+			return nil, nil, err
+		}
+	}
+	f := formats.RenameFrame(slide.Frame, names)
+	f.Prepared = withPictures(f.Prepared, names)
+	return &f, left, nil
 }
 
 // withPictures leaves out those pictures that could not be read.
@@ -173,7 +178,7 @@ func (s *server) readBoardFile(in *intake, data []byte) error {
 	}
 	for _, f := range file.Board.Frames {
 		f = formats.RenameFrame(f, names)
-		if err := in.page(func() (*lesson.Frame, error) { return &f, nil }); err != nil {
+		if err := in.page(&f, nil, nil); err != nil {
 			return err
 		}
 	}
@@ -190,7 +195,7 @@ func readLines(in *intake, data []byte) error {
 	in.tell(func(told *Intake) { told.Kind, told.More = "lines", more })
 	for _, pieces := range []bool{false, true} {
 		f := template.Cards(lines, pieces, store.NewID)
-		if err := in.page(func() (*lesson.Frame, error) { return &f, nil }); err != nil {
+		if err := in.page(&f, nil, nil); err != nil {
 			return err
 		}
 	}

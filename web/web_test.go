@@ -21,6 +21,7 @@ import (
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/live"
+	"alpenglow/standin"
 	"alpenglow/store"
 	"alpenglow/store/storetest"
 	"alpenglow/web"
@@ -37,6 +38,22 @@ type house struct {
 	store *store.Store
 	hub   *live.Hub
 	log   *bytes.Buffer
+	class *pretended // the one that rehearsed last
+}
+
+// pretended is a simulated class of which only what it is told is known.
+type pretended struct {
+	code            string
+	students        int
+	paused, stopped bool
+}
+
+func (p *pretended) Pause(paused bool) { p.paused = paused }
+func (p *pretended) Stop()             { p.stopped = true }
+
+func (h *house) rehearsal(code string, students int, _ lesson.Board) web.Class {
+	h.class = &pretended{code: code, students: students}
+	return h.class
 }
 
 func board() lesson.Board {
@@ -60,7 +77,11 @@ func newHouse(t *testing.T) *house {
 		t.Fatal(err)
 	}
 	h.hub = hub
-	handler, err := web.New(web.Config{Store: h.store, Hub: hub, Log: log, Registry: registry, UI: fstest.MapFS{
+	illustrations, err := standin.NewIllustrations()
+	if err != nil {
+		t.Fatal(err)
+	}
+	handler, err := web.New(web.Config{Store: h.store, Hub: hub, Log: log, Registry: registry, Illustrations: illustrations, Rehearsal: h.rehearsal, UI: fstest.MapFS{
 		"index.html": {Data: []byte("<!doctype html>the interface")}, "assets/a.js": {Data: bytes.Repeat([]byte("let a = 1;\n"), 200)},
 	}})
 	if err != nil {
