@@ -4,7 +4,6 @@ import (
 	"math"
 	"net/url"
 	"slices"
-	"strings"
 
 	"alpenglow/core/ink"
 	"alpenglow/core/poll"
@@ -233,33 +232,6 @@ type Body struct {
 	Answer    *Answer        `json:"answer,omitempty"`
 	Cover     *Cover         `json:"cover,omitempty"`
 	Placed    *Placed        `json:"placed,omitempty"`
-}
-
-// Words are what can be read on a mark; empty for one without words.
-func (b Body) Words() string {
-	switch {
-	case b.Note != nil:
-		return b.Note.Text
-	case b.Text != nil:
-		return b.Text.Text
-	case b.Shape != nil:
-		return b.Shape.Text
-	case b.Picture != nil:
-		return b.Picture.Alt
-	case b.Cover != nil:
-		return b.Cover.Text
-	case b.Link != nil:
-		return strings.TrimSpace(b.Link.Title + " " + b.Link.URL)
-	case b.Table != nil:
-		return strings.Join(slices.Concat(b.Table.Rows...), " ")
-	case b.Poll != nil:
-		words := []string{b.Poll.Text}
-		for _, c := range b.Poll.Choices {
-			words = append(words, c.Text)
-		}
-		return strings.Join(words, " ")
-	}
-	return ""
 }
 
 // Sound reports what is wrong with a body: one that does not fit its kind,

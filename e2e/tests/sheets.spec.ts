@@ -3,12 +3,15 @@
 import { expect, test } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import type { TFunction } from '../../ui/node_modules/i18next'
 import { cut } from '../../ui/src/wire/erase'
 import { caught } from '../../ui/src/frame/geometry'
 import { inverse, preview } from '../../ui/src/wire/apply'
 import { UndoPile } from '../../ui/src/wire/undo'
 import { Sheets } from '../../ui/src/wire/sheets'
-import type { Change, Element, Op, Step } from '../../ui/src/wire/types.gen'
+import { groupParts, marksBy, studentParts } from '../../ui/src/run/parts'
+import { openFrames, placeOf } from '../../ui/src/run/places'
+import type { Board, Change, Element, Op, State, Step } from '../../ui/src/wire/types.gen'
 
 const sheet = 's'
 const id = (n: number) => `0190a0b0-0000-7000-8000-${String(n).padStart(12, '0')}`
@@ -194,4 +197,34 @@ test('what many steps preview, their inverse takes back', () => {
     const sorted = (all: Map<string, Element>) => [...all.values()].map(plain).sort((a, b) => (a.id < b.id ? -1 : 1))
     expect(sorted(marks), step.kind).toEqual(sorted(before))
   }
+})
+
+test('where students are is what the core says', () => {
+  type Place = { state: State; at?: string; place: string; open: string[] }
+  const places = JSON.parse(readFileSync(join(import.meta.dirname, '../../core/session/testdata/places.json'), 'utf8')) as Place[]
+  expect(new Set(places.map((p) => p.place))).toEqual(new Set(['one', 'two', 'three']))
+  const board = { title: '', frames: ['one', 'two', 'three'].map((frame) => ({ id: frame })) } as Board
+  for (const { state, at, place, open } of places) {
+    expect(placeOf(board, state, { id: 'a', name: 'Noor', at })).toBe(place)
+    expect(openFrames(board, state)).toEqual(open)
+  }
+})
+
+test('groups that are no more, and what was done before there were any, stay in sight', () => {
+  const people = new Map([['noor', { id: 'noor', name: 'Noor', here: true }], ['kenji', { id: 'kenji', name: 'Kenji' }]])
+  const t = ((key: string, of?: { n: unknown }) => `${key} ${of?.n ?? ''}`.trim()) as unknown as TFunction
+  const on = (owner: string, ...marks: Element[]) => ({ sheet: owner, frame: 'f', owner, marks })
+  const answer = { ...mark('a', 1), kind: 'answer', answer: { poll: 'p', choice: 'c' } } as unknown as Element
+  const removed = { ...mark('r', 1), removedBy: 'staff' }
+  const sheets = [on('group-1', mark('n', 1)), on('group-3', mark('m', 2, 'kenji')), on('group-4', removed), on('class', mark('c', 3)), on('noor', answer), { ...on('kenji', mark('k', 4)), frame: 'g' }]
+  const parts = groupParts([['noor', 'gone'], []], people, marksBy(sheets, 'f', 'owner'), t)
+  expect(parts.map((p) => [p.owner, p.name, p.members, p.here])).toEqual([
+    ['group-1', 'groups.name 1', 'Noor', true],
+    ['group-2', 'groups.name 2', '', false],
+    ['group-3', 'groups.name 3', 'groups.before', false],
+    ['class', 'sharing.class_short', 'groups.before', false],
+  ])
+  const byAuthor = marksBy(sheets, 'f', 'author')
+  expect(byAuthor.get('noor')!.map((m) => m.id)).toEqual(['n', 'c', 'a'])
+  expect(studentParts(people, 'individual').map((p) => [p.name, p.owner])).toEqual([['Kenji', 'kenji'], ['Noor', 'noor']])
 })

@@ -1,0 +1,81 @@
+package live
+
+import (
+	"context"
+
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+	"alpenglow/store"
+)
+
+// place is the frame that a participant has gone to.
+func place(p store.Participant) string {
+	if p.Frame == nil {
+		return ""
+	}
+	return *p.Frame
+}
+
+// student gives what the state asks to know of a participant; the caller holds
+// the session's lock.
+func (r *running) student(id string) session.Student {
+	s := session.Student{ID: id}
+	if p, ok := r.people[id]; ok {
+		s.At = p.At
+	}
+	return s
+}
+
+// stage gives what a student may know of the session now.
+func (r *running) stage(id string) (session.Stage, error) {
+	r.mu.RLock()
+	defer r.mu.RUnlock()
+	return r.state.For(r.kept.Content.V, r.student(id))
+}
+
+// move takes a student to a frame, if it is open to them at their own pace.
+func (h *Hub) move(ctx context.Context, r *running, a sheet.Actor, frame string) (Moved, error) {
+	if err := h.goTo(ctx, r, a.ID, frame); err != nil {
+		return Moved{}, err
+	}
+	stage, err := r.stage(a.ID)
+	if err != nil {
+		return Moved{}, err
+	}
+	sheets, err := h.open(ctx, r, a, stage.Frame.ID)
+	if err != nil {
+		return Moved{}, err
+	}
+	// Opening may have found the student a group.
+	stage, err = r.stage(a.ID)
+	return Moved{Stage: stage, Sheets: sheets}, err
+}
+
+// goTo notes where a student has gone and tells the staff.
+func (h *Hub) goTo(ctx context.Context, r *running, student, frame string) error {
+	may := func() bool {
+		p, ok := r.people[student]
+		return ok && r.state.MayMove(r.kept.Content.V, frame) && p.At != frame
+	}
+	r.mu.RLock()
+	ok := may()
+	r.mu.RUnlock()
+	if !ok {
+		return nil
+	}
+	// Without the lock: a whole class moves at once, and others work meanwhile.
+	if err := h.store.SetPlace(ctx, student, frame); err != nil {
+		return err
+	}
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if !may() {
+		return nil
+	}
+	p := r.people[student]
+	p.At = frame
+	person := p.Person
+	person.Here = p.connections > 0
+	h.publish(staffChannel(r.kept.ID), News{Kind: NewsPeople, People: &People{[]Person{person}}})
+	return nil
+}
