@@ -35,7 +35,7 @@ func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string)
 	if !slices.Contains(r.snapshot().Reached, frame) {
 		return nil, refusal.New(refusal.NoSuchFrame)
 	}
-	if f.Arrangement == lesson.Groups {
+	if f.Arrangement == lesson.Groups && !r.snapshot().Ended {
 		if err := h.admit(ctx, r, a.ID); err != nil {
 			return nil, err
 		}
@@ -43,6 +43,9 @@ func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string)
 	a = in(r.snapshot(), a)
 	views := []SheetView{}
 	for _, owner := range owners(f, a) {
+		if owner == "" {
+			continue // the lesson ended before they had a group
+		}
 		key, err := h.store.EnsureSheet(ctx, r.kept.ID, frame, owner)
 		if err != nil {
 			return nil, err

@@ -347,18 +347,17 @@ func TestNamesFromTheList(t *testing.T) {
 	teacher := h.teacher("ines@ternharbour.example")
 	var boards web.Boards
 	var started web.Started
-	var invitation web.Invitation
 	teacher.get("/api/boards", &boards)
 	teacher.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: boards.Classes[0].ID, Listed: true, Pace: session.Led}, &started)
-	teacher.get("/api/sessions/"+started.Session+"/invitation", &invitation)
+	code := teacher.code(started.Session)
 	var found web.JoinFound
-	if got := h.visitor().post("/api/join/check", web.JoinCode{Code: invitation.Code}, &found); got != "" || strings.Join(found.Names, " ") != "Amara Noor" {
+	if got := h.visitor().post("/api/join/check", web.JoinCode{Code: code}, &found); got != "" || strings.Join(found.Names, " ") != "Amara Noor" {
 		t.Errorf("%v, %q", found.Names, got)
 	}
-	if got := h.visitor().post("/api/join", web.Join{Code: invitation.Code, Name: "Captain Seaweed"}, nil); got != refusal.NameNotListed {
+	if got := h.visitor().post("/api/join", web.Join{Code: code, Name: "Captain Seaweed"}, nil); got != refusal.NameNotListed {
 		t.Errorf("a joke name: %q", got)
 	}
-	if _, seat := h.student(invitation.Code, "Noor"); seat.Name != "Noor" {
+	if _, seat := h.student(code, "Noor"); seat.Name != "Noor" {
 		t.Error(seat.Name)
 	}
 }

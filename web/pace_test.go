@@ -30,11 +30,7 @@ func (l *line) move(frame string) live.Moved {
 // after a restart, and is nowhere they may not be; the staff alone learns where.
 func TestOwnPace(t *testing.T) {
 	h := newHouse(t)
-	teacher := h.teacher("ines@ternharbour.example")
-	id, code := teacher.started()
-	noorSeat, _ := h.student(code, "Noor")
-	kenjiSeat, _ := h.student(code, "Kenji")
-	staff, noor, kenji := teacher.connect(id, live.RoleStaff), noorSeat.connect(id, live.RoleStudent), kenjiSeat.connect(id, live.RoleStudent)
+	id, staff, noor, kenji := h.running()
 	if at := noor.move("own").Stage.Frame.ID; at != "shared" {
 		t.Errorf("where the teacher leads, Noor went to %q", at)
 	}
@@ -59,7 +55,7 @@ func TestOwnPace(t *testing.T) {
 		t.Error("Kenji learns where Noor is, or what she has there")
 	}
 
-	back := noorSeat.connect(id, live.RoleStudent)
+	back := noor.connect(id, live.RoleStudent)
 	if back.hello.Stage.Frame.ID != "own" || !slices.Equal(back.hello.Worked, []string{"own"}) {
 		t.Errorf("back on %q, worked on %v", back.hello.Stage.Frame.ID, back.hello.Worked)
 	}
@@ -138,6 +134,12 @@ func TestGroupsOverTheWire(t *testing.T) {
 	}
 	if text := late.hello.Sheets[0].Marks; len(text) != 2 || !strings.Contains(text[0].Note.Text+text[1].Note.Text, "between us") {
 		t.Errorf("%+v", text)
+	}
+	// Who has a seat but no group when the lesson ends, learns that it has ended.
+	seat, _ := h.student(staff.code(id), "Bilal")
+	staff.command(session.Command{Kind: session.KindEnd, End: &session.End{}})
+	if bilal := seat.connect(id, live.RoleStudent); !bilal.hello.Stage.Ended || len(bilal.hello.Sheets) != 0 {
+		t.Errorf("%+v", bilal.hello)
 	}
 	if g := noor.move("").Stage.Group; !slices.Contains(g.Members, late.hello.Me.ID) {
 		t.Error("the group does not learn who came")

@@ -334,9 +334,8 @@ func TestRehearsal(t *testing.T) {
 	if code := teacher.post("/api/boards/"+id+"/rehearsals", web.Rehearse{Students: 40}, &started); code != "" || h.class.students != 40 {
 		t.Fatal(code)
 	}
-	var invitation web.Invitation
-	if teacher.get("/api/sessions/"+started.Session+"/invitation", &invitation); invitation.Code != h.class.code {
-		t.Errorf("the class has the code %q, the session %q", h.class.code, invitation.Code)
+	if code := teacher.code(started.Session); code != h.class.code {
+		t.Errorf("the class has the code %q, the session %q", h.class.code, code)
 	}
 	staff := teacher.connect(started.Session, live.RoleStaff)
 	if !staff.until(`"practice":true`) {
@@ -425,11 +424,7 @@ func TestPaperOverHTTP(t *testing.T) {
 // while a board is prepared.
 func TestTidy(t *testing.T) {
 	h := newHouse(t)
-	teacher := h.teacher("ines@ternharbour.example")
-	id, code := teacher.started()
-	noorSeat, _ := h.student(code, "Noor")
-	kenjiSeat, _ := h.student(code, "Kenji")
-	staff, noor, kenji := teacher.connect(id, live.RoleStaff), noorSeat.connect(id, live.RoleStudent), kenjiSeat.connect(id, live.RoleStudent)
+	_, staff, noor, kenji := h.running()
 	staff.command(goTo("own"))
 	own := noor.open("own").own()
 	draw := sheet.Op{ID: store.NewID(), Sheet: own, Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 300, Y: 300, W: 10, H: 10,
@@ -447,11 +442,11 @@ func TestTidy(t *testing.T) {
 	if code := noor.call(live.MethodTidy, live.Tidy{Sheet: own, Mark: store.NewID()}, nil); code != refusal.NoSuchMark {
 		t.Errorf("a line that is not there: %q", code)
 	}
-	board, before := teacher.first()
+	board, before := staff.first()
 	prepared := onFrame("own", "")
 	prepared.Marks.Step.Add.Body = draw.Add.Body
-	teacher.edit(board, before.Rev, prepared)
-	if code := teacher.post("/api/boards/"+board+"/tidy", live.Tidy{Sheet: "own", Mark: prepared.Marks.Step.Add.Mark}, &tidied); code != "" || tidied.Clean == nil {
+	staff.edit(board, before.Rev, prepared)
+	if code := staff.post("/api/boards/"+board+"/tidy", live.Tidy{Sheet: "own", Mark: prepared.Marks.Step.Add.Mark}, &tidied); code != "" || tidied.Clean == nil {
 		t.Errorf("%+v, %s", tidied, code)
 	}
 }

@@ -85,6 +85,16 @@ func (v *visitor) connect(id string, as live.Role) *line {
 	return l
 }
 
+// running starts a session with its teacher, Noor and Kenji in it.
+func (h *house) running() (id string, staff, noor, kenji *line) {
+	h.t.Helper()
+	teacher := h.teacher("ines@ternharbour.example")
+	id, code := teacher.started()
+	noorSeat, _ := h.student(code, "Noor")
+	kenjiSeat, _ := h.student(code, "Kenji")
+	return id, teacher.connect(id, live.RoleStaff), noorSeat.connect(id, live.RoleStudent), kenjiSeat.connect(id, live.RoleStudent)
+}
+
 func (l *line) listen() {
 	for {
 		_, text, err := l.conn.ReadMessage()
@@ -293,11 +303,7 @@ func TestWhoMayConnect(t *testing.T) {
 // the sheets stay as they were.
 func TestRefusedOverTheWire(t *testing.T) {
 	h := newHouse(t)
-	teacher := h.teacher("ines@ternharbour.example")
-	id, code := teacher.started()
-	noorSeat, _ := h.student(code, "Noor")
-	kenjiSeat, _ := h.student(code, "Kenji")
-	staff, noor, kenji := teacher.connect(id, live.RoleStaff), noorSeat.connect(id, live.RoleStudent), kenjiSeat.connect(id, live.RoleStudent)
+	id, staff, noor, kenji := h.running()
 	class := noor.sheet("shared", sheet.ClassOwner)
 	if got := noor.call(live.MethodOpen, live.Open{Frame: "own"}, nil); got != refusal.NoSuchFrame {
 		t.Errorf("a frame to come: %q", got)
@@ -368,7 +374,7 @@ func TestRefusedOverTheWire(t *testing.T) {
 	}
 	// A student who asks for the history of the class gets the numbers of the
 	// hidden note's changes and nothing of it.
-	late, _ := h.student(code, "Vera")
+	late, _ := h.student(staff.code(id), "Vera")
 	vera := late.connect(id, live.RoleStudent)
 	var history live.ChangesReply
 	vera.call(live.MethodSince, live.Since{Sheet: class}, &history)
@@ -404,11 +410,7 @@ func (h *house) sheets(id string) string {
 // notes, not others' own frames or answers, not who is here.
 func TestWhatStudentsHear(t *testing.T) {
 	h := newHouse(t)
-	teacher := h.teacher("ines@ternharbour.example")
-	id, code := teacher.started()
-	noorSeat, _ := h.student(code, "Noor")
-	kenjiSeat, _ := h.student(code, "Kenji")
-	staff, noor, kenji := teacher.connect(id, live.RoleStaff), noorSeat.connect(id, live.RoleStudent), kenjiSeat.connect(id, live.RoleStudent)
+	_, staff, noor, kenji := h.running()
 	class := kenji.sheet("shared", sheet.ClassOwner)
 	if noor.everHeard("Title of own") || noor.everHeard("How long?") {
 		t.Error("students are told of frames to come")
@@ -514,11 +516,7 @@ func TestFloodAndSize(t *testing.T) {
 // sent it, is never stored, and never from where one may not work.
 func TestPassing(t *testing.T) {
 	h := newHouse(t)
-	teacher := h.teacher("ines@ternharbour.example")
-	id, code := teacher.started()
-	noorSeat, _ := h.student(code, "Noor")
-	kenjiSeat, _ := h.student(code, "Kenji")
-	staff, noor, kenji := teacher.connect(id, live.RoleStaff), noorSeat.connect(id, live.RoleStudent), kenjiSeat.connect(id, live.RoleStudent)
+	_, staff, noor, kenji := h.running()
 	class := noor.sheet("shared", sheet.ClassOwner)
 	pass := func(l *line, p live.Pass) {
 		t.Helper()

@@ -200,13 +200,21 @@ func (v *visitor) started() (string, string) {
 	v.t.Helper()
 	var boards web.Boards
 	var started web.Started
-	var invitation web.Invitation
 	v.get("/api/boards", &boards)
 	if code := v.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: boards.Classes[0].ID, Pace: session.Led}, &started); code != "" {
 		v.t.Fatal(code)
 	}
-	v.get("/api/sessions/"+started.Session+"/invitation", &invitation)
-	return started.Session, invitation.Code
+	return started.Session, v.code(started.Session)
+}
+
+// code asks for the join code of a session of the teacher's.
+func (v *visitor) code(session string) string {
+	v.t.Helper()
+	var invitation web.Invitation
+	if code := v.get("/api/sessions/"+session+"/invitation", &invitation); code != "" {
+		v.t.Fatal(code)
+	}
+	return invitation.Code
 }
 
 func (h *house) student(code, name string) (*visitor, web.Seat) {
