@@ -1,4 +1,5 @@
 import type { LucideIcon } from 'lucide-react'
+import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Ink, Tint } from '../wire/types.gen'
 import { inkGround, inks, tintGround, tints } from './colours'
@@ -43,7 +44,7 @@ export function ToolButton({ icon: Icon, name, hotkey, on, expanded, bare, row, 
 }
 
 /** A group of offers, set apart by a line. */
-export const Group = ({ name, children }: { name?: string; children: React.ReactNode }) => (
+export const Group = ({ name, children }: { name?: string; children: ReactNode }) => (
   <div
     role={name ? 'group' : undefined}
     aria-label={name}
@@ -53,8 +54,23 @@ export const Group = ({ name, children }: { name?: string; children: React.React
   </div>
 )
 
-const chip = (on: boolean) =>
-  `grid h-9 place-items-center rounded-lg ${on ? 'outline-3 -outline-offset-2 outline-dusk' : 'hover:bg-mist'}`
+type ChipProps = { name: string; on: boolean; narrow?: boolean; onPick: () => void; children: ReactNode }
+
+/** One of several looks to choose from; its name is in the tooltip and for screen readers. */
+function Chip({ name, on, narrow, onPick, children }: ChipProps) {
+  return (
+    <button
+      type="button"
+      aria-label={name}
+      title={name}
+      aria-pressed={on}
+      onClick={onPick}
+      className={`grid h-9 place-items-center rounded-lg font-semibold ${narrow ? 'w-7 sm:w-8' : 'w-8'} ${on ? 'outline-3 -outline-offset-2 outline-dusk' : 'hover:bg-mist'}`}
+    >
+      {children}
+    </button>
+  )
+}
 
 type Picks<V> = { value: V | undefined; onPick: (value: V) => void }
 
@@ -101,69 +117,44 @@ export function Tints({ value, onPick, name, none }: Picks<Tint | ''> & { name: 
   )
 }
 
-function Swatch({ name, look, on, onPick }: { name: string; look: string; on: boolean; onPick: () => void }) {
+function Swatch({ look, ...chip }: Omit<ChipProps, 'children'> & { look: string }) {
   return (
-    <button
-      type="button"
-      aria-label={name}
-      title={name}
-      aria-pressed={on}
-      onClick={onPick}
-      className={`${chip(on)} w-7 sm:w-8`}
-    >
+    <Chip narrow {...chip}>
       <span className={`size-5 border border-edge ${look}`} />
-    </button>
+    </Chip>
   )
 }
 
+type Steps = Picks<number> & { all: readonly number[] }
+
 /** Widths of a line, each shown as thick as it is. */
-export function Widths({ all, value, onPick }: Picks<number> & { all: readonly number[] }) {
+export function Widths({ all, value, onPick }: Steps) {
   const { t } = useTranslation()
+  const names = ['ledge.thin', 'ledge.medium', 'ledge.thick']
   return (
     <Group name={t('ledge.width')}>
-      {all.map((width, i) => {
-        const name = t(['ledge.thin', 'ledge.medium', 'ledge.thick'][i]!)
-        return (
-          <button
-            key={width}
-            type="button"
-            aria-label={name}
-            title={name}
-            aria-pressed={width === value}
-            onClick={() => onPick(width)}
-            className={`${chip(width === value)} w-8`}
-          >
-            <span className="w-5 rounded-full bg-night" style={{ height: Math.max(2, Math.min(18, width / 2)) }} />
-          </button>
-        )
-      })}
+      {all.map((width, i) => (
+        <Chip key={width} name={t(names[i]!)} on={width === value} onPick={() => onPick(width)}>
+          <span className="w-5 rounded-full bg-night" style={{ height: Math.max(2, Math.min(18, width / 2)) }} />
+        </Chip>
+      ))}
     </Group>
   )
 }
 
 /** Sizes of letters. */
-export function Sizes({ all, value, onPick }: Picks<number> & { all: readonly number[] }) {
+export function Sizes({ all, value, onPick }: Steps) {
   const { t } = useTranslation()
+  const names = ['ledge.small', 'ledge.medium', 'ledge.large', 'ledge.huge']
   return (
     <Group name={t('ledge.size')}>
-      {all.map((size, i) => {
-        const name = t(['ledge.small', 'ledge.medium', 'ledge.large', 'ledge.huge'][i]!)
-        return (
-          <button
-            key={size}
-            type="button"
-            aria-label={name}
-            title={name}
-            aria-pressed={size === value}
-            onClick={() => onPick(size)}
-            className={`${chip(size === value)} w-8 font-semibold`}
-          >
-            <span style={{ fontSize: 12 + i * 4, lineHeight: 1 }} aria-hidden="true">
-              a
-            </span>
-          </button>
-        )
-      })}
+      {all.map((size, i) => (
+        <Chip key={size} name={t(names[i]!)} on={size === value} onPick={() => onPick(size)}>
+          <span style={{ fontSize: 12 + i * 4, lineHeight: 1 }} aria-hidden="true">
+            a
+          </span>
+        </Chip>
+      ))}
     </Group>
   )
 }
