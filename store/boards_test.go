@@ -106,6 +106,19 @@ func TestSearch(t *testing.T) {
 	if got := search("tide table"); got != "" {
 		t.Errorf("the old title is found on %q", got)
 	}
+	// Frames are read some at a time; all of them are found.
+	long := lesson.Board{Title: "A long one"}
+	for i := range lesson.MaxFrames {
+		long.Frames = append(long.Frames, frame(fmt.Sprint("f", i), "perigee"))
+	}
+	for range 4 {
+		if _, err := s.AddBoard(ctx, ines, long); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if found, err := s.Search(ctx, ines, find.Words("Perigee")); err != nil || len(found) != 4*lesson.MaxFrames {
+		t.Errorf("found on %d frames, %v", len(found), err)
+	}
 	yes := true
 	if err := s.SetCard(ctx, ines, id, store.Card{Deleted: &yes}); err != nil {
 		t.Fatal(err)

@@ -44,8 +44,21 @@ func (s *Store) Search(ctx context.Context, teacher string, words []string) ([]F
 		ORDER BY b.changed_at DESC, b.id, o.number`, teacher, anywhere(words))
 }
 
+// readAtOnce is how many frames are in memory while their words are read.
+const readAtOnce = 200
+
 // readWords reads the words of the frames that have changed since the last search.
 func (s *Store) readWords(ctx context.Context, teacher string) error {
+	for {
+		read, err := s.readSomeWords(ctx, teacher)
+		if err != nil || read < readAtOnce {
+			return err
+		}
+	}
+}
+
+// readSomeWords reads the words of some frames, and reports of how many.
+func (s *Store) readSomeWords(ctx context.Context, teacher string) (int, error) {
 	var changed []struct {
 		Board   string             `db:"board_id"`
 		ID      string             `db:"id"`
@@ -53,9 +66,9 @@ func (s *Store) readWords(ctx context.Context, teacher string) error {
 		Hash    string             `db:"hash"`
 	}
 	err := s.db.SelectContext(ctx, &changed, `SELECT f.board_id, f.id, f.content, md5(f.content::text) AS hash FROM frames f JOIN boards b ON b.id = f.board_id
-		WHERE b.teacher_id = $1 AND f.words IS NULL`, teacher)
+		WHERE b.teacher_id = $1 AND f.words IS NULL LIMIT $2`, teacher, readAtOnce)
 	if err != nil || len(changed) == 0 {
-		return err
+		return 0, err
 	}
 	boards, ids, hashes, words := []string{}, []string{}, []string{}, []string{}
 	for _, f := range changed {
@@ -65,5 +78,5 @@ func (s *Store) readWords(ctx context.Context, teacher string) error {
 	// A frame that was changed meanwhile is read again at the next search.
 	_, err = s.db.ExecContext(ctx, `UPDATE frames f SET words = n.words FROM unnest($1::uuid[], $2::text[], $3::text[], $4::text[]) AS n(board, id, hash, words)
 		WHERE f.board_id = n.board AND f.id = n.id AND md5(f.content::text) = n.hash`, boards, ids, hashes, words)
-	return err
+	return len(changed), err
 }
