@@ -1,5 +1,5 @@
 # The house's commands. See README.md.
-.PHONY: demo test bench build types lint screenshots tools
+.PHONY: demo test bench faults build types lint screenshots tools
 
 demo: build ## run with a private database and made-up data
 	bin/alpenglow demo
@@ -22,7 +22,8 @@ tools: ## install what is missing from Debian's packages
 test: lint build e2e/node_modules ## all tests, Go's with the race detector and the browser's
 	scripts/tools.sh chromium
 	scripts/tools.sh poppler-utils
-	go test -race ./...
+	go test -race -timeout 20m ./...
+	bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s
 	cd e2e && npx tsc --noEmit && npx playwright test
 
 lint: ui/node_modules
@@ -31,13 +32,17 @@ lint: ui/node_modules
 	go tool staticcheck ./...
 	cd ui && npm run lint
 
+faults: build ## classes at work while the server is killed, the database stopped, connections cut
+	bin/alpenglow faults
+
 types: ## write the interface's types from the Go structs
 	go run ./web/wiretypes > ui/src/wire/types.gen.ts
 
 bench: build e2e/node_modules ## Go benchmarks, a full frame in the browser, a running server under the load of whole classes
 	go test -run xxx -bench . ./core/... ./store ./pdf
 	scripts/tools.sh chromium
-	cd e2e && npx playwright test -c frames.config.ts
+	ATTACK_STEPS=1000000 go test -race -timeout 90m -run TestAttack -v ./live
+	cd e2e && npx playwright test -c frames.config.ts && npx playwright test -c monitor.config.ts
 	scripts/bench.sh
 
 screenshots: build e2e/node_modules ## take the pictures in docs/screenshots anew

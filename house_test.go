@@ -20,9 +20,10 @@ var may = map[string][]string{
 	"store":   {"core"},
 	"live":    {"core", "store"},
 	"pdf":     {"core"},
-	"web":     {"core", "store", "live", "pdf"},
+	"apart":   {"core"},
+	"web":     {"core", "store", "live", "pdf", "apart"},
 	"standin": {"core", "live", "web"}, // of live and web, what goes over the wire
-	"cmd":     {"core", "store", "live", "pdf", "web", "standin", "ui"},
+	"cmd":     {"core", "store", "live", "pdf", "apart", "web", "standin", "ui"},
 	"ui":      {},
 }
 

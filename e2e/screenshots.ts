@@ -13,7 +13,7 @@ async function prepareAndRehearse(teacher: Page, shot: (name: string) => Promise
   await teacher.getByRole('button', { name: 'Add frame' }).click()
   await teacher.getByRole('button', { name: 'Sorting table' }).click()
   await teacher.getByLabel('Title', { exact: true }).fill('Spring or neap?')
-  await teacher.getByLabel('Prompt, large on the frame').fill('Which kind of tide does each card tell of?')
+  await teacher.getByLabel('Task for students').fill('Which kind of tide does each card tell of?')
   await teacher.getByLabel('Lesson notes').fill('Lift the cover when most cards lie somewhere.')
   await teacher.getByRole('toolbar').getByRole('button', { name: 'Library' }).click()
   await teacher.getByLabel('Search by word').fill('tide')
@@ -74,8 +74,8 @@ test('pictures of the main views', async ({ browser }) => {
     }
     const [noor, kenji, amara, tomas, liv, samir] = students as [(typeof students)[0], ...typeof students]
     const notes: Array<[typeof noor, string, string]> = [
-      [kenji!, 'High tide is about 50 min later every day', 'glacier'],
-      [amara!, 'between low and high there are 6 h 12 min', 'moss'],
+      [kenji!, 'High tide is about 50 min later every day', 'light blue'],
+      [amara!, 'between low and high there are 6 h 12 min', 'light green'],
       [tomas!, 'always 2 high 2 low', 'apricot'],
       [liv!, 'Is it the Moon that moves?', 'lilac'],
       [samir!, 'Wednesday has the latest tides', 'rose'],
@@ -121,7 +121,7 @@ test('pictures of the main views', async ({ browser }) => {
     await drag([1340, 330], [1340, 330])
     await take('Arrow')
     await drag([800, 730], [1200, 770])
-    await take('Hand')
+    await take('Select')
     await drag([1110, 660], [1390, 880])
     await saved(oskar)
     await oskar.waitForTimeout(500)

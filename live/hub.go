@@ -3,34 +3,43 @@
 package live
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
 	"hash/maphash"
 	"log/slog"
+	"slices"
 	"sync"
 	"time"
 
 	"alpenglow/core/refusal"
-	"alpenglow/core/session"
-	"alpenglow/core/sheet"
 	"alpenglow/store"
 
 	"github.com/centrifugal/centrifuge"
-	"github.com/google/uuid"
 	"github.com/prometheus/client_golang/prometheus"
+	"golang.org/x/sync/singleflight"
 )
 
 const (
 	lanes     = 2                // committers; a sheet always goes to the same one; more were slower on two cores
 	keepFor   = 10 * time.Minute // how long what is not used stays in memory
+	sweepsIn  = 15 * time.Second // how often what is not used is looked for
 	patience  = 10 * time.Second // how long one call to the database may take
 	laneQueue = 4096             // operations waiting for one committer
 	attempts  = 8                // tries of a command when other servers change the same session
+
+	// maxInk is how many points of ink lie in memory, over all sheets, before
+	// those that were used longest ago are forgotten: some 200 MB.
+	maxInk = 8_000_000
+	// inUse is how long a sheet is left in memory at least.
+	inUse = 30 * time.Second
 )
 
 // Hub holds the sessions in progress on this server. Any number of servers may
 // run sessions of the same database; PostgreSQL decides the order.
+//
+// None of its locks is held while the database is asked or while anybody is told.
 type Hub struct {
 	store   *store.Store
 	node    *centrifuge.Node
@@ -40,11 +49,13 @@ type Hub struct {
 	seed    maphash.Seed
 	stop    chan struct{}
 	working sync.WaitGroup
+	reading singleflight.Group // what many ask the database at the same time is asked once
 
 	mu       sync.Mutex
 	sessions map[string]*running
 	sheets   map[string]*held
 
+	seats   seats
 	passMu  sync.Mutex
 	passing map[string][]Pass // by sheet, what waits to be told
 }
@@ -55,7 +66,8 @@ func New(s *store.Store, log *slog.Logger, registry prometheus.Registerer) (*Hub
 	if err != nil {
 		return nil, fmt.Errorf("start realtime: %w", err)
 	}
-	h := &Hub{store: s, node: node, log: log, metrics: newMetrics(registry, node), seed: maphash.MakeSeed(), stop: make(chan struct{}),
+	h := &Hub{store: s, node: node, log: log, metrics: newMetrics(registry, node), seed: maphash.MakeSeed(),
+		stop:     make(chan struct{}),
 		sessions: map[string]*running{}, sheets: map[string]*held{}, passing: map[string][]Pass{}}
 	h.listen()
 	for range lanes {
@@ -71,187 +83,87 @@ func New(s *store.Store, log *slog.Logger, registry prometheus.Registerer) (*Hub
 }
 
 // Close stops taking operations, saves those that were accepted, and then
-// closes all connections; clients come back by themselves.
+// closes all connections; clients come back by themselves. When ctx ends
+// first, what is not saved by then is left: devices send it again.
 func (h *Hub) Close(ctx context.Context) error {
 	close(h.stop)
-	h.working.Wait()
+	done := make(chan struct{})
+	go func() {
+		h.working.Wait()
+		close(done)
+	}()
+	select {
+	case <-done:
+	case <-ctx.Done():
+		h.log.Error("committers did not end in time")
+	}
 	return h.node.Shutdown(ctx)
 }
 
-// running is a session in memory.
-type running struct {
-	mu     sync.RWMutex
-	kept   store.Session // as it was when loaded; its State is not used
-	state  session.State
-	people map[string]*participant // by id
-	order  []string                // their ids in the order they joined
-	staff  int                     // connections of teachers
-	used   time.Time
-}
-
-// held is a sheet in memory. Its lock is kept from applying operations until
-// they are saved, so that nobody reads what is not.
-type held struct {
-	mu    sync.Mutex
-	key   store.SheetKey
-	sheet *sheet.Sheet // nil until loaded, and after a failure
-	used  time.Time
-}
-
-// session gives a session in memory and loads it when it is not there.
-func (h *Hub) session(ctx context.Context, id string) (*running, error) {
-	if uuid.Validate(id) != nil {
-		return nil, refusal.New(refusal.NotFound)
+// ask reads something from the database once for all who ask for it at the same
+// time. It goes on when one of them gives up.
+func ask[T any](ctx context.Context, h *Hub, key string, read func(context.Context) (T, error)) (T, error) {
+	answer := h.reading.DoChan(key, func() (v any, err error) {
+		within, cancel := context.WithTimeout(context.WithoutCancel(ctx), patience)
+		defer cancel()
+		if h.guard("reading", func() { v, err = read(within) }) {
+			err = refusal.New(refusal.Failed)
+		}
+		return v, err
+	})
+	select {
+	case a := <-answer:
+		v, _ := a.Val.(T)
+		return v, a.Err
+	case <-ctx.Done():
+		var none T
+		return none, ctx.Err()
 	}
-	h.mu.Lock()
-	r, ok := h.sessions[id]
-	if !ok {
-		r = &running{people: map[string]*participant{}}
-		h.sessions[id] = r
-	}
-	r.used = time.Now()
-	h.mu.Unlock()
-	r.mu.Lock()
-	defer r.mu.Unlock()
-	if r.kept.ID != "" {
-		return r, nil
-	}
-	return r, h.read(ctx, r, id)
-}
-
-// read brings a session in memory up to what is stored; the caller holds its lock.
-func (h *Hub) read(ctx context.Context, r *running, id string) error {
-	kept, err := h.store.Session(ctx, id)
-	if err != nil {
-		return missing(err, refusal.NotFound)
-	}
-	list, err := h.store.Participants(ctx, id)
-	if err != nil {
-		return err
-	}
-	if r.kept.ID == "" {
-		r.kept = kept // never changes, so that it is read without the lock
-	}
-	r.state = kept.State.V
-	for _, p := range list {
-		r.add(p).At = place(p)
-	}
-	return nil
-}
-
-// refresh reads the state of a session again, after another server changed it.
-func (h *Hub) refresh(ctx context.Context, id string) error {
-	r, err := h.session(ctx, id)
-	if err != nil {
-		return err
-	}
-	r.mu.Lock()
-	defer r.mu.Unlock()
-	return h.read(ctx, r, id)
-}
-
-// snapshot gives the state of a session; its maps are never written to.
-func (r *running) snapshot() session.State {
-	r.mu.RLock()
-	defer r.mu.RUnlock()
-	return r.state
-}
-
-// hold gives the place of a sheet in memory, which may not be loaded yet.
-func (h *Hub) hold(ctx context.Context, id string) (*held, error) {
-	h.mu.Lock()
-	at, ok := h.sheets[id]
-	if ok {
-		at.used = time.Now()
-	}
-	h.mu.Unlock()
-	if ok {
-		return at, nil
-	}
-	if uuid.Validate(id) != nil {
-		return nil, refusal.New(refusal.NoSuchSheet)
-	}
-	key, err := h.store.SheetKey(ctx, id)
-	if err != nil {
-		return nil, missing(err, refusal.NoSuchSheet)
-	}
-	return h.place(key), nil
-}
-
-// place gives the place in memory of a sheet that is known to exist.
-func (h *Hub) place(key store.SheetKey) *held {
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	at, ok := h.sheets[key.ID]
-	if !ok {
-		at = &held{key: key}
-		h.sheets[key.ID] = at
-	}
-	at.used = time.Now()
-	return at
-}
-
-// load makes sure that the sheet is in memory; the caller holds its lock.
-func (h *Hub) load(ctx context.Context, at *held) error {
-	if at.sheet != nil {
-		return nil
-	}
-	loaded, err := h.store.LoadSheet(ctx, at.key)
-	if err != nil {
-		return err
-	}
-	at.sheet = loaded
-	return nil
-}
-
-// catchUp takes what other servers have saved on a sheet; the caller holds its lock.
-func (h *Hub) catchUp(ctx context.Context, at *held) error {
-	if at.sheet == nil {
-		return h.load(ctx, at)
-	}
-	seq, err := h.store.SheetSeq(ctx, at.key.ID)
-	if err != nil || seq == at.sheet.Seq {
-		return err
-	}
-	changes, err := h.store.ChangesSince(ctx, at.key.ID, at.sheet.Seq)
-	if err != nil {
-		return err
-	}
-	for _, c := range changes {
-		at.sheet.Take(c)
-	}
-	return nil
 }
 
 // sweep forgets from time to time what has not been used.
 func (h *Hub) sweep() {
-	tick := time.NewTicker(time.Minute)
+	tick := time.NewTicker(sweepsIn)
 	defer tick.Stop()
 	for {
 		select {
 		case <-h.stop:
 			return
 		case now := <-tick.C:
-			h.forget(now.Add(-keepFor))
+			h.guard("sweep", func() { h.forget(now, keepFor, maxInk) })
 		}
 	}
 }
 
-func (h *Hub) forget(before time.Time) {
+// forget drops the sheets and sessions that were not used for a while, and the
+// sheets that were used longest ago while more ink than most lies in memory.
+func (h *Hub) forget(now time.Time, unused time.Duration, most int) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
+	var rest []*held
+	ink := 0
 	for id, at := range h.sheets {
-		if at.used.Before(before) && at.mu.TryLock() {
-			delete(h.sheets, id)
-			at.mu.Unlock()
+		if at.busy.Load() > 0 {
+			continue
 		}
+		if at.used.Before(now.Add(-unused)) {
+			delete(h.sheets, id)
+			continue
+		}
+		ink += int(at.ink.Load())
+		rest = append(rest, at)
+	}
+	slices.SortFunc(rest, func(a, b *held) int { return a.used.Compare(b.used) })
+	for _, at := range rest {
+		if ink <= most || at.used.After(now.Add(-min(inUse, unused))) {
+			break
+		}
+		ink -= int(at.ink.Load())
+		delete(h.sheets, at.key.ID)
 	}
 	for id, r := range h.sessions {
-		if r.used.Before(before) && r.mu.TryLock() {
-			if r.present() == 0 {
-				delete(h.sessions, id)
-			}
-			r.mu.Unlock()
+		if r.used.Before(now.Add(-unused)) && r.present() == 0 {
+			delete(h.sessions, id)
 		}
 	}
 }
@@ -263,3 +175,5 @@ func missing(err error, code refusal.Code) error {
 	}
 	return err
 }
+
+func byOwner(a, b store.SheetKey) int { return cmp.Compare(a.Owner, b.Owner) }

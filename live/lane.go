@@ -2,8 +2,10 @@ package live
 
 import (
 	"context"
+	"errors"
 	"hash/maphash"
 	"slices"
+	"sync/atomic"
 	"time"
 
 	"alpenglow/core/refusal"
@@ -11,22 +13,23 @@ import (
 	"alpenglow/store"
 )
 
-const (
-	gather   = 5 * time.Millisecond // how long a committer waits for company
-	groupMax = 512                  // operations in one statement
-)
+// groupMax is how many operations go into one statement. A committer does not
+// wait for company: what comes while it commits is its next group.
+const groupMax = 512
 
-// request is one operation on its way.
+// request is one operation on its way. Those of one message share its stopped:
+// when one is refused for its cost, so are those after it, to keep their order.
 type request struct {
 	session *running
-	sheet   string
+	at      *held
 	actor   sheet.Actor
 	op      sheet.Op
+	stopped *atomic.Bool
 	done    func(sheet.Result, error)
 }
 
 // lane is one committer. Each sheet belongs to one lane, so that its
-// operations are applied one after the other.
+// operations are decided one after the other.
 type lane struct {
 	hub *Hub
 	in  chan *request
@@ -41,12 +44,21 @@ func (h *Hub) submit(r *request) {
 		return
 	default:
 	}
-	l := h.lanes[maphash.String(h.seed, r.sheet)%lanes]
+	l := h.lanes[maphash.String(h.seed, r.at.key.ID)%lanes]
+	r.at.busy.Add(1)
 	select {
 	case l.in <- r:
 	default:
+		r.at.busy.Add(-1)
+		r.stopped.Store(true)
 		r.done(sheet.Result{}, refusal.New(refusal.TooMany))
 	}
+}
+
+// answer tells what became of an operation, once.
+func (h *Hub) answer(r *request, result sheet.Result, err error) {
+	r.at.busy.Add(-1)
+	h.guard("answer", func() { r.done(result, err) })
 }
 
 // run commits what comes until the hub stops, and then what is still waiting.
@@ -54,14 +66,12 @@ func (l *lane) run() {
 	for {
 		select {
 		case first := <-l.in:
-			l.commit(l.group(first, time.After(gather)))
+			l.commit(l.group(first))
 		case <-l.hub.stop:
 			for {
 				select {
 				case first := <-l.in:
-					now := make(chan time.Time)
-					close(now)
-					l.commit(l.group(first, now))
+					l.commit(l.group(first))
 				default:
 					return
 				}
@@ -70,14 +80,14 @@ func (l *lane) run() {
 	}
 }
 
-// group gathers operations until the time is up or the group is full.
-func (l *lane) group(first *request, up <-chan time.Time) []*request {
+// group takes all that is there.
+func (l *lane) group(first *request) []*request {
 	group := []*request{first}
 	for len(group) < groupMax {
 		select {
 		case r := <-l.in:
 			group = append(group, r)
-		case <-up:
+		default:
 			return group
 		}
 	}
@@ -90,7 +100,8 @@ type onSheet struct {
 	session  *running
 	waiting  []*request
 	accepted []accepted
-	rev      int64
+	draft    *sheet.Draft
+	terms    int64
 	from     int64
 }
 
@@ -99,48 +110,63 @@ type accepted struct {
 	result sheet.Result
 }
 
-// commit applies and saves a group. What another server got in before is
-// read, and the rest applied again, for as long as patience lasts.
+// commit decides and saves a group. What another server got in before is
+// read, and the rest decided again, for as long as patience lasts.
 func (l *lane) commit(group []*request) {
 	ctx, cancel := context.WithTimeout(context.Background(), patience)
 	defer cancel()
-	work := l.bySheet(ctx, group)
+	work := bySheet(group)
 	for len(work) > 0 {
 		var batches []store.Batch
 		for _, s := range work {
-			l.apply(ctx, s)
+			if l.hub.guard("decide", func() { l.decide(ctx, s) }) {
+				l.giveUp(s, refusal.New(refusal.Failed))
+			}
 			if len(s.accepted) > 0 {
 				batches = append(batches, s.batch())
 			}
 		}
 		stored, failed := l.save(ctx, batches)
 		work = slices.DeleteFunc(work, func(s *onSheet) bool {
+			err, bad := failed[s.at.key.ID]
 			switch {
 			case len(s.accepted) == 0:
 			case stored[s.at.key.ID]:
 				l.finish(s)
-			case !failed[s.at.key.ID] && ctx.Err() == nil:
+			case bad && s.settleTaken(ctx, l.hub, err):
+				return len(s.waiting) == 0
+			case bad || ctx.Err() != nil:
+				// Whether it is stored is not known: the sheet is read anew, and
+				// the client sends again.
+				l.giveUp(s, refusal.New(refusal.Unavailable))
+			default:
 				l.stale(ctx, s)
 				return false
-			default:
-				// What was applied here is not saved: forget the sheet, and
-				// let the client send again.
-				s.at.sheet = nil
-				for _, a := range s.accepted {
-					a.done(sheet.Result{}, refusal.New(refusal.Unavailable))
-				}
 			}
-			s.at.mu.Unlock()
 			return true
 		})
 	}
 }
 
-// save stores the batches and says which are stored and which failed; the
-// others have been moved on by another server. If the group fails as a whole,
-// each is tried alone, so that one sheet's trouble stays its own.
-func (l *lane) save(ctx context.Context, batches []store.Batch) (stored, failed map[string]bool) {
-	stored, failed = map[string]bool{}, map[string]bool{}
+// giveUp refuses what is on its way for a sheet, and forgets what is in memory of it.
+func (l *lane) giveUp(s *onSheet, why error) {
+	s.at.mu.Lock()
+	s.at.sheet = nil
+	s.at.mu.Unlock()
+	for _, a := range s.accepted {
+		l.hub.answer(a.request, sheet.Result{}, why)
+	}
+	for _, r := range s.waiting {
+		l.hub.answer(r, sheet.Result{}, why)
+	}
+	s.accepted, s.waiting = nil, nil
+}
+
+// save stores the batches and says which are stored and which failed, and why;
+// the others have been moved on by another server. If the group fails as a
+// whole, each is tried alone, so that one sheet's trouble stays its own.
+func (l *lane) save(ctx context.Context, batches []store.Batch) (stored map[string]bool, failed map[string]error) {
+	stored, failed = map[string]bool{}, map[string]error{}
 	if len(batches) == 0 {
 		return stored, failed
 	}
@@ -150,70 +176,75 @@ func (l *lane) save(ctx context.Context, batches []store.Batch) (stored, failed 
 	if err == nil {
 		return together, failed
 	}
-	l.hub.log.Error("commit failed", "sheets", len(batches), "error", err)
+	l.hub.log.Error("commit failed", "sheets", len(batches), "error", store.Bare(err))
 	for _, b := range batches {
 		alone, err := l.hub.store.Commit(ctx, []store.Batch{b})
 		if err != nil {
-			l.hub.log.Error("commit failed", "sheet", b.Sheet, "error", err)
-			failed[b.Sheet] = true
+			l.hub.log.Error("commit failed", "sheet", b.Sheet, "error", store.Bare(err))
+			failed[b.Sheet] = err
 		}
 		stored[b.Sheet] = alone[b.Sheet]
 	}
 	return stored, failed
 }
 
-// bySheet sorts a group's operations by sheet, in the order they came, and
-// locks the sheets.
-func (l *lane) bySheet(ctx context.Context, group []*request) []*onSheet {
+// bySheet sorts a group's operations by sheet, in the order they came.
+func bySheet(group []*request) []*onSheet {
 	var work []*onSheet
 	found := map[string]*onSheet{}
 	for _, r := range group {
-		s, ok := found[r.sheet]
+		s, ok := found[r.at.key.ID]
 		if !ok {
-			at, err := l.hub.hold(ctx, r.sheet)
-			if err != nil {
-				r.done(sheet.Result{}, err)
-				continue
-			}
-			if at.key.Session != r.session.kept.ID {
-				r.done(sheet.Result{}, refusal.New(refusal.NoSuchSheet))
-				continue
-			}
-			s = &onSheet{at: at, session: r.session}
-			found[r.sheet] = s
+			s = &onSheet{at: r.at, session: r.session}
+			found[r.at.key.ID] = s
 			work = append(work, s)
-			at.mu.Lock()
-		}
-		if s.session != r.session {
-			r.done(sheet.Result{}, refusal.New(refusal.NoSuchSheet))
-			continue
 		}
 		s.waiting = append(s.waiting, r)
 	}
 	return work
 }
 
-// apply asks the core about each waiting operation of a sheet.
-func (l *lane) apply(ctx context.Context, s *onSheet) {
-	waiting := s.waiting
-	s.waiting, s.accepted = nil, nil
+// decide asks the core about each waiting operation of a sheet. The sheet's lock
+// is held for each of them alone.
+func (l *lane) decide(ctx context.Context, s *onSheet) {
 	if err := l.hub.load(ctx, s.at); err != nil {
 		l.hub.log.Error("load sheet", "sheet", s.at.key.ID, "error", err)
-		for _, r := range waiting {
-			r.done(sheet.Result{}, err)
-		}
+		l.giveUp(s, err)
 		return
 	}
 	state := s.session.snapshot()
-	s.rev, s.from = state.Rev, s.at.sheet.Seq
-	rules, missing := rulesFor(s.session.kept.Content.V, state, s.at.key.Frame)
-	for _, r := range waiting {
-		result, err := sheet.Result{}, missing
-		if missing == nil {
-			result, err = s.at.sheet.Apply(rules, in(state, r.actor), r.op)
+	terms, refused := termsFor(s.session, state, s.at.key.Frame)
+	readers := s.session.readersOf(s.at.key.Owner, state)
+	s.terms, s.draft = state.Terms, nil
+	for len(s.waiting) > 0 {
+		r := s.waiting[0]
+		s.waiting = s.waiting[1:]
+		var result sheet.Result
+		err := refused
+		panicked := l.hub.guard("operation", func() {
+			if err == nil {
+				err = s.session.mayGoOn(r)
+			}
+			if err != nil {
+				return
+			}
+			lost := s.at.with(func(on *sheet.Sheet) {
+				// What another server stored meanwhile may have been read by
+				// somebody who looked at the sheet: the draft then begins there.
+				if s.draft == nil {
+					s.draft, s.from = on.Draft(), on.Seq
+				}
+				result, err = s.draft.Decide(terms, in(state, r.actor), r.op)
+			})
+			err = errors.Join(err, lost)
+		})
+		if panicked {
+			l.hub.answer(r, sheet.Result{}, refusal.New(refusal.Failed))
+			continue
 		}
+		s.session.charge(r, result, readers)
 		if err != nil || result.Again {
-			r.done(result, err)
+			l.hub.answer(r, result, err)
 		} else {
 			s.accepted = append(s.accepted, accepted{r, result})
 		}
@@ -222,33 +253,88 @@ func (l *lane) apply(ctx context.Context, s *onSheet) {
 
 // batch gives what was accepted for storing.
 func (s *onSheet) batch() store.Batch {
-	return store.Batch{Sheet: s.at.key.ID, Session: s.at.key.Session, Expected: s.from, Rev: s.rev, Changes: s.changes()}
-}
-
-func (s *onSheet) changes() []sheet.Change {
-	changes := make([]sheet.Change, len(s.accepted))
+	b := store.Batch{Sheet: s.at.key.ID, Session: s.session.kept.ID, Expected: s.from, Terms: s.terms,
+		Changes: make([]sheet.Change, len(s.accepted))}
 	for i, a := range s.accepted {
-		changes[i] = a.result.Change
+		b.Changes[i] = a.result.Change
 	}
-	return changes
+	// The draft lies over the sheet, which somebody may just bring up to what is stored.
+	s.at.mu.Lock()
+	defer s.at.mu.Unlock()
+	b.Marks, b.Amounts = s.draft.Touched()
+	return b
 }
 
-// stale reads a sheet and its session again and puts the accepted operations back in line.
+// stale reads what the sheet and its session have missed and puts the accepted
+// operations back in line.
 func (l *lane) stale(ctx context.Context, s *onSheet) {
 	l.hub.metrics.conflicts.Inc()
-	s.at.sheet = nil
-	if err := l.hub.refresh(ctx, s.at.key.Session); err != nil {
+	if err := l.hub.catchUp(ctx, s.at); err != nil {
+		l.hub.log.Error("catch up", "sheet", s.at.key.ID, "error", err)
+	}
+	if err := l.hub.refresh(ctx, s.session); err != nil {
 		l.hub.log.Error("refresh session", "session", s.at.key.Session, "error", err)
 	}
-	for _, a := range s.accepted {
-		s.waiting = append(s.waiting, a.request)
-	}
+	s.again()
 }
 
-// finish acknowledges and publishes what was saved.
-func (l *lane) finish(s *onSheet) {
+func (s *onSheet) again() {
+	var back []*request
 	for _, a := range s.accepted {
-		a.done(a.result, nil)
+		back = append(back, a.request)
 	}
-	l.hub.publishChanges(s.session, s.at, s.changes())
+	s.accepted, s.waiting = nil, append(back, s.waiting...)
+}
+
+// settleTaken answers those operations that the log has had for so long that the
+// sheet does not remember them, and puts the others back in line. It reports
+// whether there were any: then the failure was of their being stored twice.
+func (s *onSheet) settleTaken(ctx context.Context, h *Hub, failure error) bool {
+	if !errors.Is(failure, store.ErrTaken) {
+		return false
+	}
+	before := len(s.accepted)
+	s.accepted = slices.DeleteFunc(s.accepted, func(a accepted) bool {
+		seq, author, err := h.store.Taken(ctx, s.at.key.ID, a.op.ID)
+		if err != nil {
+			return false
+		}
+		if author != a.result.Change.By {
+			h.answer(a.request, sheet.Result{}, refusal.New(refusal.NotYours))
+		} else {
+			h.answer(a.request, sheet.Result{Change: sheet.Change{Seq: seq}, Again: true}, nil)
+		}
+		return true
+	})
+	found := before != len(s.accepted)
+	if found {
+		s.again()
+	}
+	return found
+}
+
+// finish takes what was saved, acknowledges and tells it.
+func (l *lane) finish(s *onSheet) {
+	var told []telling
+	panicked := l.hub.guard("take", func() {
+		lost := s.at.with(func(on *sheet.Sheet) {
+			for _, a := range s.accepted {
+				on.Take(a.result.Change)
+			}
+			s.at.ink.Store(int64(on.Points()))
+			told = s.session.changesFor(s.at.key, on, s.accepted)
+		})
+		if lost != nil {
+			l.hub.log.Error("saved, and not in memory", "sheet", s.at.key.ID)
+		}
+	})
+	if panicked {
+		s.at.mu.Lock()
+		s.at.sheet = nil
+		s.at.mu.Unlock()
+	}
+	for _, a := range s.accepted {
+		l.hub.answer(a.request, a.result, nil)
+	}
+	l.hub.tell(s.session, told...)
 }

@@ -1,12 +1,16 @@
 package live
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"io"
 	"log/slog"
 	"reflect"
+	"regexp"
+	"slices"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -19,8 +23,8 @@ import (
 	"alpenglow/store"
 	"alpenglow/store/storetest"
 
-	"github.com/jmoiron/sqlx"
 	"github.com/prometheus/client_golang/prometheus"
+	dto "github.com/prometheus/client_model/go"
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
@@ -28,10 +32,12 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 var ctx = context.Background()
 
 func board() lesson.Board {
-	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-		Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
+	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
+		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+			Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
 	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
-		{ID: "one", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{asked}},
+		{ID: "one", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add,
+			Prepared: []lesson.Element{asked}},
 	}}
 }
 
@@ -56,7 +62,8 @@ func newHouse(t testing.TB, students int) house {
 		t.Fatal(err)
 	}
 	state, _ := session.Start(board(), session.Led)
-	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: board()}, State: store.JSON[session.State]{V: state}}
+	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: board()},
+		State: store.JSON[session.State]{V: state}}
 	if err := s.StartSession(ctx, &n, id); err != nil {
 		t.Fatal(err)
 	}
@@ -77,7 +84,7 @@ func newHouse(t testing.TB, students int) house {
 // hub starts a server process's worth of hub on the house's database.
 func (h house) hub(t testing.TB) *Hub {
 	t.Helper()
-	hub, err := New(storetest.Open(t, h.url), slog.New(slog.NewTextHandler(io.Discard, nil)), prometheus.NewRegistry())
+	hub, err := New(storetest.Open(t, h.url), quiet(), prometheus.NewRegistry())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -96,7 +103,12 @@ func (h house) do(t testing.TB, hub *Hub, a sheet.Actor, op sheet.Op) (sheet.Res
 		err    error
 	}
 	answered := make(chan answer, 1)
-	hub.submit(&request{session: r, sheet: op.Sheet, actor: a, op: op, done: func(res sheet.Result, err error) { answered <- answer{res, err} }})
+	at, err := hub.hold(ctx, op.Sheet)
+	if err != nil {
+		return sheet.Result{}, err
+	}
+	hub.submit(&request{session: r, at: at, actor: a, op: op, stopped: new(atomic.Bool),
+		done: func(res sheet.Result, err error) { answered <- answer{res, err} }})
 	select {
 	case got := <-answered:
 		return got.result, got.err
@@ -107,8 +119,9 @@ func (h house) do(t testing.TB, hub *Hub, a sheet.Actor, op sheet.Op) (sheet.Res
 }
 
 func (h house) note(text string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: h.sheet.ID, Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100,
-		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}}
+	return sheet.Op{ID: store.NewID(), Sheet: h.sheet.ID,
+		Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100,
+			Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}}
 }
 
 func (h house) check(t *testing.T, want int64) *sheet.Sheet {
@@ -118,7 +131,7 @@ func (h house) check(t *testing.T, want int64) *sheet.Sheet {
 	if err != nil {
 		t.Fatal(err)
 	}
-	changes, err := s.ChangesSince(ctx, h.sheet.ID, 0)
+	changes, err := s.ChangesSince(ctx, h.sheet.ID, 0, 1_000_000)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -129,8 +142,9 @@ func (h house) check(t *testing.T, want int64) *sheet.Sheet {
 		}
 		replayed.Take(c)
 	}
-	if loaded.Seq != want || !reflect.DeepEqual(loaded, replayed) {
-		t.Fatalf("stored to %d, want %d; replayed the same: %v", loaded.Seq, want, reflect.DeepEqual(loaded, replayed))
+	if same := reflect.DeepEqual(loaded.Marks(), replayed.Marks()); loaded.Seq != want || replayed.Seq != want ||
+		!same {
+		t.Fatalf("stored to %d, want %d; replayed the same: %v", loaded.Seq, want, same)
 	}
 	return loaded
 }
@@ -169,8 +183,8 @@ func TestSeveralServersOneSheet(t *testing.T) {
 	for _, server := range servers {
 		r, _ := server.session(ctx, h.session)
 		view, err := server.openAll(ctx, r, "one")
-		if err != nil || view[0].Seq != total || !reflect.DeepEqual(view[0].Marks, stored.Marks()) {
-			t.Errorf("a server's picture differs: to %d, %v", view[0].Seq, err)
+		if err != nil || view[0].To.Seq != total || !sameMarks(view[0].Put, stored.Marks()) {
+			t.Errorf("a server's picture differs: to %d, %v", view[0].To.Seq, err)
 		}
 		if err := server.Close(ctx); err != nil {
 			t.Error(err)
@@ -191,22 +205,109 @@ func TestClosingReachesOtherServers(t *testing.T) {
 		t.Fatal(err)
 	}
 	answer := func(choice string) sheet.Op {
-		return sheet.Op{ID: store.NewID(), Sheet: own.ID, Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
+		return sheet.Op{ID: store.NewID(), Sheet: own.ID,
+			Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
 	}
 	if _, err := h.do(t, there, me, answer("b")); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := here.Command(ctx, h.session, session.Command{Kind: session.KindPoll, Poll: &session.SetPoll{Poll: "asked", Phase: poll.Closed}}); err != nil {
+	if _, err := here.Command(ctx, h.session, "ines",
+		session.Command{Kind: session.KindPoll,
+			Poll: &session.SetPoll{Poll: "asked", Phase: poll.Closed}}); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := h.do(t, there, me, answer("a")); refusal.Of(err) == nil || refusal.Of(err).Code != refusal.PollClosed {
 		t.Errorf("an answer after closing, through another server: %v", err)
 	}
-	if _, err := there.Command(ctx, h.session, session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
+	if _, err := there.Command(ctx, h.session, "ines",
+		session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
 		t.Fatalf("a command after another server's: %v", err)
 	}
 	if _, err := h.do(t, here, me, h.note("late")); refusal.Of(err) == nil || refusal.Of(err).Code != refusal.Ended {
 		t.Errorf("a note after the end: %v", err)
+	}
+}
+
+// Nothing is stored after the end was told, also when the operation was on its way
+// to the database before: it was waiting for the sheet's row.
+func TestNothingAfterTheEnd(t *testing.T) {
+	h := newHouse(t, 1)
+	hub := h.hub(t)
+	defer hub.Close(ctx)
+	db := storetest.DB(t, h.url)
+	tx := db.MustBegin()
+	tx.MustExec(`SELECT 1 FROM sheets WHERE id = $1 FOR UPDATE`, h.sheet.ID)
+	stored := make(chan error, 1)
+	go func() {
+		_, err := h.do(t, hub, sheet.Actor{ID: h.students[0].ID}, h.note("on its way"))
+		stored <- err
+	}()
+	for waiting := 0; waiting == 0; {
+		if err := db.Get(&waiting, `SELECT count(*) FROM pg_locks WHERE NOT granted`); err != nil {
+			t.Fatal(err)
+		}
+	}
+	ended := make(chan error, 1)
+	go func() {
+		_, err := hub.Command(ctx, h.session, "ines", session.Command{Kind: session.KindEnd, End: &session.End{}})
+		ended <- err
+	}()
+	told := false
+	select {
+	case err := <-ended:
+		if told = true; err != nil {
+			t.Fatal(err)
+		}
+	case <-time.After(300 * time.Millisecond):
+	}
+	tx.Rollback()
+	if err := <-stored; told && err == nil {
+		t.Error("an operation was stored after the end had been told")
+	}
+	if !told {
+		if err := <-ended; err != nil {
+			t.Fatal(err)
+		}
+	}
+}
+
+// A session whose row somebody holds keeps no other lesson waiting.
+func TestSlowSessionDisturbsNobody(t *testing.T) {
+	slow := newHouse(t, 1)
+	hub := slow.hub(t)
+	defer hub.Close(ctx)
+	db := storetest.DB(t, slow.url)
+	// A second lesson in the same house.
+	twin := slow
+	kept, err := hub.store.Session(ctx, slow.session)
+	if err != nil {
+		t.Fatal(err)
+	}
+	kept.Code = "K7M2QY"
+	boards, err := hub.store.Boards(ctx, kept.TeacherID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := hub.store.StartSession(ctx, &kept, boards[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	twin.session = kept.ID
+	if twin.sheet, err = hub.store.EnsureSheet(ctx, kept.ID, "one", sheet.ClassOwner); err != nil {
+		t.Fatal(err)
+	}
+	tx := db.MustBegin()
+	defer tx.Rollback()
+	tx.MustExec(`SELECT 1 FROM sessions WHERE id = $1 FOR UPDATE`, slow.session)
+	go hub.Command(ctx, slow.session, "ines", session.Command{Kind: session.KindGo, Go: &session.Go{Frame: "one"}})
+	time.Sleep(50 * time.Millisecond)
+	began := time.Now()
+	for range 20 {
+		if _, err := twin.do(t, hub, sheet.Actor{Staff: true}, twin.note("goes on")); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if took := time.Since(began); took > 3*time.Second {
+		t.Errorf("another lesson waited %v", took)
 	}
 }
 
@@ -218,19 +319,24 @@ func TestCloseFinishesCommits(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	at, err := hub.hold(ctx, h.sheet.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
 	const n = 300
 	var saved, refused int
 	var mu sync.Mutex
 	for i := range n {
-		hub.submit(&request{session: r, sheet: h.sheet.ID, actor: sheet.Actor{ID: h.students[0].ID}, op: h.note(fmt.Sprint(i)), done: func(_ sheet.Result, err error) {
-			mu.Lock()
-			defer mu.Unlock()
-			if err == nil {
-				saved++
-			} else {
-				refused++
-			}
-		}})
+		hub.submit(&request{session: r, at: at, actor: sheet.Actor{Staff: true}, op: h.note(fmt.Sprint(i)),
+			stopped: new(atomic.Bool), done: func(_ sheet.Result, err error) {
+				mu.Lock()
+				defer mu.Unlock()
+				if err == nil {
+					saved++
+				} else {
+					refused++
+				}
+			}})
 	}
 	if err := hub.Close(ctx); err != nil {
 		t.Fatal(err)
@@ -264,11 +370,7 @@ func TestOneSheetsTroubleStaysItsOwn(t *testing.T) {
 	h := newHouse(t, 8)
 	hub := h.hub(t)
 	defer hub.Close(ctx)
-	db, err := sqlx.Connect("pgx", h.url)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer db.Close()
+	db := storetest.DB(t, h.url)
 	// A number that is taken already, which no working server would leave behind.
 	if _, err := db.Exec(`INSERT INTO log (sheet_id, seq, op_id, author, at, change) VALUES ($1, 1, $2, 'nobody', 0, '{}')`, h.sheet.ID, store.NewID()); err != nil {
 		t.Fatal(err)
@@ -282,19 +384,25 @@ func TestOneSheetsTroubleStaysItsOwn(t *testing.T) {
 	errs := map[string]error{}
 	send := func(who sheet.Actor, op sheet.Op) {
 		answers.Add(1)
-		hub.submit(&request{session: r, sheet: op.Sheet, actor: who, op: op, done: func(_ sheet.Result, err error) {
-			defer answers.Done()
-			mu.Lock()
-			defer mu.Unlock()
-			errs[op.Sheet] = err
-		}})
+		at, err := hub.hold(ctx, op.Sheet)
+		if err != nil {
+			t.Fatal(err)
+		}
+		hub.submit(&request{session: r, at: at, actor: who, op: op, stopped: new(atomic.Bool),
+			done: func(_ sheet.Result, err error) {
+				defer answers.Done()
+				mu.Lock()
+				defer mu.Unlock()
+				errs[op.Sheet] = err
+			}})
 	}
 	for _, p := range h.students {
 		own, err := hub.store.EnsureSheet(ctx, h.session, "one", p.ID)
 		if err != nil {
 			t.Fatal(err)
 		}
-		send(sheet.Actor{ID: p.ID}, sheet.Op{ID: store.NewID(), Sheet: own.ID, Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: "a"}}})
+		send(sheet.Actor{ID: p.ID}, sheet.Op{ID: store.NewID(), Sheet: own.ID,
+			Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: "a"}}})
 	}
 	send(sheet.Actor{ID: h.students[0].ID}, h.note("in trouble"))
 	answers.Wait()
@@ -320,14 +428,14 @@ func TestForget(t *testing.T) {
 	}
 	r, _ := hub.session(ctx, h.session)
 	hub.presence(r, sheet.Actor{Staff: true}, 1)
-	hub.forget(time.Now().Add(time.Minute))
+	hub.forget(time.Now().Add(time.Minute), 0, maxInk)
 	if again, _ := hub.session(ctx, h.session); again != r {
 		t.Fatal("a session with a teacher on it was forgotten")
 	}
 	hub.presence(r, sheet.Actor{Staff: true}, -1)
 	// The committer may still hold the sheet for a moment.
 	for range 100 {
-		if hub.forget(time.Now().Add(time.Minute)); len(hub.sheets) == 0 {
+		if hub.forget(time.Now().Add(time.Minute), 0, maxInk); len(hub.sheets) == 0 {
 			break
 		}
 		time.Sleep(10 * time.Millisecond)
@@ -339,4 +447,24 @@ func TestForget(t *testing.T) {
 		t.Fatal(err)
 	}
 	h.check(t, 2)
+}
+
+// sameMarks compares marks in whatever order they come.
+func sameMarks(a, b []lesson.Element) bool {
+	by := func(x, y lesson.Element) int { return cmp.Compare(x.ID, y.ID) }
+	return reflect.DeepEqual(slices.SortedFunc(slices.Values(a), by), slices.SortedFunc(slices.Values(b), by))
+}
+
+// quiet logs nowhere.
+func quiet() *slog.Logger { return slog.New(slog.NewTextHandler(io.Discard, nil)) }
+
+var uuids = regexp.MustCompile(`[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}`)
+
+// valueOf reads a counter.
+func valueOf(m prometheus.Metric) float64 {
+	var out dto.Metric
+	if err := m.Write(&out); err != nil {
+		return 0
+	}
+	return out.GetCounter().GetValue()
 }

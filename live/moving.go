@@ -53,29 +53,24 @@ func (h *Hub) move(ctx context.Context, r *running, a sheet.Actor, frame string)
 
 // goTo notes where a student has gone and tells the staff.
 func (h *Hub) goTo(ctx context.Context, r *running, student, frame string) error {
-	may := func() bool {
-		p, ok := r.people[student]
-		return ok && r.state.MayMove(r.kept.Content.V, frame) && p.At != frame
-	}
 	r.mu.RLock()
-	ok := may()
+	p, ok := r.people[student]
+	goes := ok && r.state.MayMove(r.kept.Content.V, frame) && p.At != frame
 	r.mu.RUnlock()
-	if !ok {
+	if !goes {
 		return nil
 	}
-	// Without the lock: a whole class moves at once, and others work meanwhile.
 	if err := h.store.SetPlace(ctx, student, frame); err != nil {
 		return err
 	}
 	r.mu.Lock()
-	defer r.mu.Unlock()
-	if !may() {
-		return nil
+	// Somebody may have read the new place meanwhile; it is told all the same.
+	if r.state.MayMove(r.kept.Content.V, frame) {
+		p.At = frame
 	}
-	p := r.people[student]
-	p.At = frame
 	person := p.Person
 	person.Here = p.connections > 0
-	h.publish(staffChannel(r.kept.ID), News{Kind: NewsPeople, People: &People{[]Person{person}}})
+	r.mu.Unlock()
+	h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsPeople, People: &People{[]Person{person}}}})
 	return nil
 }

@@ -6,10 +6,9 @@ import (
 	"slices"
 	"time"
 
+	"alpenglow/core/audience"
 	"alpenglow/core/lesson"
 	"alpenglow/core/sheet"
-
-	"golang.org/x/time/rate"
 )
 
 const (
@@ -23,15 +22,15 @@ const (
 
 // pass takes something that need not last and tells it, gathered with what
 // else passes on the sheet. What may not be, or is too much, is dropped.
-func (h *Hub) pass(s seat, limit *rate.Limiter, data []byte) {
+func (h *Hub) pass(s seat, data []byte) {
 	var p Pass
-	if len(data) > 16<<10 || !limit.Allow() || json.Unmarshal(data, &p) != nil || !p.sound() {
+	if len(data) > 16<<10 || !s.mayPass() || json.Unmarshal(data, &p) != nil || !p.sound() {
 		return
 	}
 	h.mu.Lock()
 	at, ok := h.sheets[p.Sheet]
 	h.mu.Unlock()
-	if !ok || at.key.Session != s.session.kept.ID || !s.mayPass(at.key.Frame, at.key.Owner) {
+	if !ok || at.key.Session != s.session.kept.ID || !s.worksOn(at.key.Frame, at.key.Owner) {
 		return
 	}
 	p.By = s.actor.ID
@@ -46,19 +45,30 @@ func (h *Hub) pass(s seat, limit *rate.Limiter, data []byte) {
 	}
 	h.passing[p.Sheet] = append(waiting, p)
 	if len(waiting) == 0 {
-		time.AfterFunc(passEvery, func() { h.tellPassing(s.session, at) })
+		time.AfterFunc(passEvery, func() { h.guard("passing", func() { h.tellPassing(s.session, at) }) })
 	}
 }
 
-// mayPass says whether somebody may show passing things on a sheet.
-func (s seat) mayPass(frame, owner string) bool {
+// mayPass counts one passing thing against a student's rate.
+func (s seat) mayPass() bool {
+	if s.actor.Staff {
+		return true
+	}
+	p := s.session.person(s.actor.ID)
+	return p != nil && p.passes.Allow()
+}
+
+// worksOn says whether somebody works on a sheet now, and so may show passing
+// things there.
+func (s seat) worksOn(frame, owner string) bool {
 	if s.actor.Staff {
 		return true
 	}
 	state := s.session.snapshot()
-	rules, err := rulesFor(s.session.kept.Content.V, state, frame)
-	return err == nil && rules.Reached && !state.Ended && rules.Frame.Permission != lesson.Look &&
-		owner != "" && owner == in(state, s.actor).Owner(rules.Frame.Arrangement)
+	terms, err := termsFor(s.session, state, frame)
+	return err == nil && terms.Open && !state.Ended && state.Seated(s.actor.ID) &&
+		terms.Frame.Permission != lesson.Look &&
+		owner != "" && owner == in(state, s.actor).Owner(terms.Frame.Arrangement)
 }
 
 func (h *Hub) tellPassing(r *running, at *held) {
@@ -66,16 +76,21 @@ func (h *Hub) tellPassing(r *running, at *held) {
 	all := h.passing[at.key.ID]
 	delete(h.passing, at.key.ID)
 	h.passMu.Unlock()
-	h.publish(staffChannel(r.kept.ID), News{Kind: NewsPassing, Passing: &Passing{Sheet: at.key.ID, Passes: all}})
+	news := func(all []Pass) News {
+		return News{Kind: NewsPassing, Passing: &Passing{Sheet: at.key.ID, Passes: all}}
+	}
+	told := []telling{{[]string{staffChannel(r.kept.ID)}, news(all)}}
 	r.mu.RLock()
-	crowd := r.present() > passClass
+	crowd, open, readers := r.connections() > passClass, r.state.IsOpen(at.key.Frame), r.readers(at.key.Owner)
 	r.mu.RUnlock()
+	seen := all
 	if at.key.Owner == sheet.ClassOwner && crowd {
-		all = slices.DeleteFunc(all, func(p Pass) bool { return p.By != lesson.Staff })
+		seen = slices.DeleteFunc(slices.Clone(all), func(p Pass) bool { return p.By != lesson.Staff })
 	}
-	if len(all) > 0 {
-		h.publishTo(r.readers(at.key.Owner), News{Kind: NewsPassing, Passing: &Passing{Sheet: at.key.ID, Passes: all}})
+	if len(seen) > 0 && audience.Sharing(at.key.Owner).Sheet(at.key.Owner, open) {
+		told = append(told, telling{readers, news(seen)})
 	}
+	h.tell(r, told...)
 }
 
 // sound checks what a client sent: only numbers on the frame, only known styles.
@@ -93,7 +108,8 @@ func (p Pass) sound() bool {
 				return false
 			}
 		}
-		style := lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: []float64{0, 0, 0}, Ink: p.Draw.Ink, Width: p.Draw.Width, Nib: p.Draw.Nib}}
+		style := lesson.Body{Kind: lesson.KindStroke,
+			Stroke: &lesson.Stroke{Points: []float64{0, 0, 0}, Ink: p.Draw.Ink, Width: p.Draw.Width, Nib: p.Draw.Nib}}
 		return style.Sound() == nil
 	case PassPoint:
 		return p.Point != nil && onFrame(p.Point.X, p.Point.Y)

@@ -12,16 +12,23 @@ var statuses = map[refusal.Code]int{
 	refusal.PictureHuge:   http.StatusRequestEntityTooLarge,
 	refusal.ChangedSince:  http.StatusConflict,
 	refusal.FileHuge:      http.StatusRequestEntityTooLarge,
-	refusal.FrameDropped:  http.StatusConflict, refusal.FrameThere: http.StatusConflict, refusal.LastFrame: http.StatusConflict, refusal.BoardFull: http.StatusConflict,
+	refusal.FrameDropped:  http.StatusConflict, refusal.FrameThere: http.StatusConflict,
+	refusal.LastFrame: http.StatusConflict, refusal.BoardFull: http.StatusConflict,
 	refusal.NoSuchPiece: http.StatusNotFound, refusal.NoSuchCover: http.StatusNotFound,
-	refusal.NotYours: http.StatusForbidden, refusal.NoSuchSheet: http.StatusForbidden, refusal.PutAway: http.StatusForbidden,
+	refusal.NotYours: http.StatusForbidden, refusal.NoSuchSheet: http.StatusForbidden,
+	refusal.PutAway:  http.StatusForbidden,
 	refusal.LookOnly: http.StatusForbidden, refusal.WrongOrigin: http.StatusForbidden,
-	refusal.SignInNeeded: http.StatusUnauthorized, refusal.SignInWrong: http.StatusUnauthorized, refusal.JoinNeeded: http.StatusUnauthorized,
-	refusal.NoSuchMark: http.StatusNotFound, refusal.NoSuchFrame: http.StatusNotFound, refusal.NoSuchPoll: http.StatusNotFound,
-	refusal.NoSuchClass: http.StatusNotFound, refusal.CodeUnknown: http.StatusNotFound, refusal.NotFound: http.StatusNotFound,
-	refusal.PollClosed: http.StatusConflict, refusal.PollRevealed: http.StatusConflict, refusal.Ended: http.StatusConflict,
-	refusal.MarkExists: http.StatusConflict, refusal.SheetFull: http.StatusConflict, refusal.SessionFull: http.StatusConflict,
-	refusal.TooMany: http.StatusTooManyRequests, refusal.TooLarge: http.StatusRequestEntityTooLarge,
+	refusal.SignInNeeded: http.StatusUnauthorized, refusal.SignInWrong: http.StatusUnauthorized,
+	refusal.JoinNeeded: http.StatusUnauthorized,
+	refusal.NoSuchMark: http.StatusNotFound, refusal.NoSuchFrame: http.StatusNotFound,
+	refusal.NoSuchPoll:  http.StatusNotFound,
+	refusal.NoSuchClass: http.StatusNotFound, refusal.CodeUnknown: http.StatusNotFound,
+	refusal.NotFound:   http.StatusNotFound,
+	refusal.PollClosed: http.StatusConflict, refusal.PollRevealed: http.StatusConflict,
+	refusal.Ended:      http.StatusConflict,
+	refusal.MarkExists: http.StatusConflict, refusal.SheetFull: http.StatusConflict,
+	refusal.SessionFull: http.StatusConflict,
+	refusal.TooMany:     http.StatusTooManyRequests, refusal.TooLarge: http.StatusRequestEntityTooLarge,
 	refusal.Unavailable: http.StatusServiceUnavailable,
 }
 
@@ -36,5 +43,6 @@ func ProblemOf(err error) *Problem {
 	if status == 0 {
 		status = http.StatusBadRequest
 	}
-	return &Problem{Type: "urn:alpenglow:" + string(r.Code), Title: r.Sentence(), Status: status, Detail: r.About, Code: r.Code}
+	return &Problem{Type: "urn:alpenglow:" + string(r.Code), Title: r.Sentence(), Status: status, Detail: r.About,
+		Code: r.Code}
 }

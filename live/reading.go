@@ -4,104 +4,99 @@ import (
 	"context"
 	"slices"
 
+	"alpenglow/core/audience"
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
+	"alpenglow/store"
 )
 
-// in gives the actor with the group that they are in now.
-func in(state session.State, a sheet.Actor) sheet.Actor {
-	a.Group = state.GroupOf(a.ID)
-	return a
-}
+// How many bytes of marks, about, go into one answer: of all sheets of a frame
+// together, and of one sheet that is filled up. The rest is asked for.
+const (
+	openBytes = 1 << 20
+	partBytes = 256 << 10
+)
 
-// owners says whose sheets a student works with on a frame: the one they share
-// or their own, and their own where a poll is to be answered.
-func owners(f lesson.Frame, a sheet.Actor) []string {
-	shared := a.Owner(f.Arrangement)
-	if shared != a.ID && len(f.Polls()) > 0 {
-		return []string{shared, a.ID}
-	}
-	return []string{shared}
-}
-
-// open gives a student the sheets of a frame that the class has been on.
+// open gives a student the sheets of a frame that is open to them.
 func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string) ([]SheetView, error) {
-	f, err := r.snapshot().On(r.kept.Content.V, frame)
+	state := r.snapshot()
+	f, err := state.On(r.kept.Content.V, frame)
 	if err != nil {
 		return nil, err
 	}
-	if !slices.Contains(r.snapshot().Reached, frame) {
+	if !state.IsOpen(frame) {
 		return nil, refusal.New(refusal.NoSuchFrame)
 	}
-	if f.Arrangement == lesson.Groups && !r.snapshot().Ended {
+	if f.Arrangement == lesson.Groups {
 		if err := h.admit(ctx, r, a.ID); err != nil {
 			return nil, err
 		}
 	}
 	a = in(r.snapshot(), a)
-	views := []SheetView{}
-	for _, owner := range owners(f, a) {
-		if owner == "" {
-			continue // the lesson ended before they had a group
-		}
-		key, err := h.store.EnsureSheet(ctx, r.kept.ID, frame, owner)
-		if err != nil {
-			return nil, err
-		}
-		view, err := h.view(ctx, h.place(key), a)
-		if err != nil {
-			return nil, err
-		}
-		views = append(views, view)
+	keys, err := h.store.EnsureSheets(ctx, r.kept.ID, frame, owners(f, a))
+	if err != nil {
+		return nil, err
 	}
-	return views, nil
+	return h.views(ctx, audience.Of(a), true, keys)
 }
 
 // openAll gives the staff every sheet of a frame.
 func (h *Hub) openAll(ctx context.Context, r *running, frame string) ([]SheetView, error) {
-	f, err := r.snapshot().On(r.kept.Content.V, frame)
+	state := r.snapshot()
+	f, err := state.On(r.kept.Content.V, frame)
 	if err != nil {
 		return nil, err
 	}
-	for _, owner := range sharers(f, r.snapshot()) {
-		if _, err := h.store.EnsureSheet(ctx, r.kept.ID, frame, owner); err != nil {
-			return nil, err
-		}
+	if _, err := h.store.EnsureSheets(ctx, r.kept.ID, frame, sharers(f, state)); err != nil {
+		return nil, err
 	}
-	keys, err := h.store.SheetKeys(ctx, r.kept.ID)
+	keys, err := h.store.SheetKeys(ctx, r.kept.ID, frame)
 	if err != nil {
 		return nil, err
 	}
-	views := []SheetView{}
-	for _, key := range keys {
-		if key.Frame != frame {
-			continue
-		}
-		view, err := h.view(ctx, h.place(key), sheet.Actor{Staff: true})
-		if err != nil {
-			return nil, err
-		}
-		views = append(views, view)
-	}
-	return views, nil
+	return h.views(ctx, audience.Staff(), state.IsOpen(frame), keys)
 }
 
 // sharers lists the owners of the sheets that more than one work on, which
 // are there for the staff before anybody has opened them.
 func sharers(f lesson.Frame, state session.State) []string {
+	owners := []string{}
 	switch f.Arrangement {
 	case lesson.WholeClass:
-		return []string{sheet.ClassOwner}
+		owners = append(owners, sheet.ClassOwner)
 	case lesson.Groups:
-		var owners []string
 		for i := range state.Groups {
 			owners = append(owners, sheet.GroupOwner(i+1))
 		}
-		return owners
 	}
-	return nil
+	return owners
+}
+
+// views reads sheets for somebody; those that they may not see are left out.
+func (h *Hub) views(ctx context.Context, who audience.Audience, open bool, keys []store.SheetKey) ([]SheetView, error) {
+	keys = slices.DeleteFunc(keys, func(k store.SheetKey) bool { return !who.Sheet(k.Owner, open) })
+	slices.SortFunc(keys, byOwner)
+	all, err := h.loadAll(ctx, keys)
+	if err != nil {
+		return nil, err
+	}
+	views, left := []SheetView{}, openBytes
+	for _, at := range all {
+		view := SheetView{Sheet: at.key.ID, Frame: at.key.Frame, Owner: at.key.Owner}
+		if err := at.with(func(s *sheet.Sheet) {
+			view.Part = s.Since(sheet.Cursor{}, max(left, 1),
+				who.Mark)
+		}); err != nil {
+			return nil, err
+		}
+		for _, m := range view.Put {
+			left -= sheet.Size(m)
+		}
+		views = append(views, view)
+	}
+	return views, nil
 }
 
 // ShownPicture says whether a class may see a picture of the library under this
@@ -113,72 +108,50 @@ func (h *Hub) ShownPicture(ctx context.Context, id, name string) (lesson.Frame, 
 	}
 	state := r.snapshot()
 	for _, f := range r.kept.Content.V.Frames {
-		if slices.Contains(state.Reached, f.ID) && slices.Contains(f.ForClass(state.Lifted).Pictures(), name) {
+		seen, may := audience.Class().Frame(f, state.IsOpen(f.ID), state.Lifted)
+		if may && slices.Contains(seen.Pictures(), name) {
 			return f, true, nil
 		}
 	}
 	return lesson.Frame{}, false, nil
 }
 
-// view reads a sheet for somebody who may read it.
-func (h *Hub) view(ctx context.Context, at *held, a sheet.Actor) (SheetView, error) {
-	if !a.MayRead(at.key.Owner) {
-		return SheetView{}, refusal.New(refusal.NoSuchSheet)
-	}
-	at.mu.Lock()
-	defer at.mu.Unlock()
-	if err := h.catchUp(ctx, at); err != nil {
-		return SheetView{}, err
-	}
-	marks := at.sheet.MarksFor(a)
-	if marks == nil {
-		marks = []lesson.Element{}
-	}
-	return SheetView{Sheet: at.key.ID, Frame: at.key.Frame, Owner: at.key.Owner, Seq: at.sheet.Seq, Marks: marks}, nil
-}
-
-// since gives the changes of a sheet after a number, as the actor may see them.
-func (h *Hub) since(ctx context.Context, r *running, a sheet.Actor, ask Since) ([]sheet.Change, error) {
-	at, err := h.hold(ctx, ask.Sheet)
+// readable gives a sheet in memory for somebody who may read it now.
+func (h *Hub) readable(ctx context.Context, r *running, a sheet.Actor, id string) (*held, error) {
+	at, err := h.hold(ctx, id)
 	if err != nil {
 		return nil, err
 	}
-	if at.key.Session != r.kept.ID || !in(r.snapshot(), a).MayRead(at.key.Owner) {
+	state := r.snapshot()
+	if at.key.Session != r.kept.ID || !audience.Of(in(state, a)).Sheet(at.key.Owner, state.IsOpen(at.key.Frame)) {
 		return nil, refusal.New(refusal.NoSuchSheet)
 	}
-	changes, err := h.store.ChangesSince(ctx, ask.Sheet, ask.Seq)
-	if err != nil {
-		return nil, err
-	}
-	// Read after the changes: what was put away meanwhile is left out of them.
-	at.mu.Lock()
-	defer at.mu.Unlock()
-	if err := h.catchUp(ctx, at); err != nil {
-		return nil, err
-	}
-	return at.sheet.History(changes, a), nil
+	return at, nil
 }
 
-// work counts what everybody has on every frame of a session.
+// since gives what has changed on a sheet since a cursor, as the actor may see
+// it, a portion at a time.
+func (h *Hub) since(ctx context.Context, r *running, a sheet.Actor, ask Since) (sheet.Part, error) {
+	at, err := h.readable(ctx, r, a, ask.Sheet)
+	if err != nil {
+		return sheet.Part{}, err
+	}
+	if err := h.catchUp(ctx, at); err != nil {
+		return sheet.Part{}, err
+	}
+	var part sheet.Part
+	return part, at.with(func(s *sheet.Sheet) { part = s.Since(ask.Cursor, partBytes, audience.Of(a).Mark) })
+}
+
+// work says what everybody has on every frame of a session.
 func (h *Hub) work(ctx context.Context, r *running) ([]Work, error) {
-	marks, err := h.store.SessionMarks(ctx, r.kept.ID)
+	list, err := h.store.Activities(ctx, r.kept.ID)
 	if err != nil {
 		return nil, err
 	}
-	type place struct{ author, frame string }
-	counts := map[place]int{}
-	for _, m := range marks {
-		if m.OnFrame() {
-			counts[place{m.Author, m.Frame}]++
-		}
-	}
-	last, err := h.store.Activities(ctx, r.kept.ID)
-	if err != nil {
-		return nil, err
-	}
-	work := make([]Work, len(last))
-	for i, l := range last {
-		work[i] = Work{Author: l.Author, Frame: l.Frame, Marks: counts[place{l.Author, l.Frame}], At: l.At}
+	work := make([]Work, len(list))
+	for i, l := range list {
+		work[i] = Work{Author: l.Author, Frame: l.Frame, Marks: l.Marks, At: l.At}
 	}
 	return work, nil
 }

@@ -1,23 +1,24 @@
 package live
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"log/slog"
 	"net/http"
 	"slices"
+	"sync"
 	"sync/atomic"
 	"time"
 
+	"alpenglow/core/audience"
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
+	"alpenglow/core/strict"
 	"alpenglow/store"
 
 	"github.com/centrifugal/centrifuge"
-	"golang.org/x/time/rate"
 )
 
 const (
@@ -27,14 +28,24 @@ const (
 	MaxOps = 40
 	// readCost is what a reading call counts against a student's rate.
 	readCost = 4
-	// passPerSecond is how many passing things one connection may show.
+	// passPerSecond is how many passing things one person may show.
 	passPerSecond = 50
+	// maxQueue is how many bytes wait for one reader before its connection is
+	// closed: it comes back and asks.
+	maxQueue = 4 << 20
+	// maxCalls is how many calls of one connection wait for the one before them.
+	maxCalls = 64
 )
 
 // Visitor is who the cookies of a request say is calling.
 type Visitor struct {
 	Teacher     string
 	Participant *store.Participant
+	// Login names the teacher's sign-in, until LoginEnds; Address is where the
+	// request comes from.
+	Login     string
+	LoginEnds time.Time
+	Address   string
 }
 
 type visitorKey struct{}
@@ -44,21 +55,13 @@ func WithVisitor(ctx context.Context, v Visitor) context.Context {
 	return context.WithValue(ctx, visitorKey{}, v)
 }
 
-// Refused connections are closed with one of these codes, after which a client
-// does not try again by itself.
-var (
-	closeBadConnect = centrifuge.Disconnect{Code: 4500, Reason: string(refusal.Malformed)}
-	closeSignIn     = centrifuge.Disconnect{Code: 4501, Reason: string(refusal.SignInNeeded)}
-	closeJoin       = centrifuge.Disconnect{Code: 4502, Reason: string(refusal.JoinNeeded)}
-)
-
 func newNode(log *slog.Logger) (*centrifuge.Node, error) {
 	return centrifuge.New(centrifuge.Config{
 		LogLevel: centrifuge.LogLevelWarn,
 		LogHandler: func(e centrifuge.LogEntry) {
 			log.Warn("realtime", "message", e.Message)
 		},
-		ClientQueueMaxSize: 16 << 20, // a teacher who opens a full class's frames
+		ClientQueueMaxSize: maxQueue,
 	})
 }
 
@@ -68,63 +71,114 @@ func newNode(log *slog.Logger) (*centrifuge.Node, error) {
 func (h *Hub) Handlers(sameOrigin func(*http.Request) bool) map[string]http.Handler {
 	return map[string]http.Handler{
 		"/realtime": centrifuge.NewWebsocketHandler(h.node, centrifuge.WebsocketConfig{
-			CheckOrigin: sameOrigin, MessageSizeLimit: MaxMessage, ReadBufferSize: 1024, UseWriteBufferPool: true, WriteTimeout: 5 * time.Second,
+			CheckOrigin: sameOrigin, MessageSizeLimit: MaxMessage, ReadBufferSize: 1024, UseWriteBufferPool: true,
+			WriteTimeout: 5 * time.Second,
 		}),
-		"/realtime/stream": centrifuge.NewHTTPStreamHandler(h.node, centrifuge.HTTPStreamConfig{MaxRequestBodySize: MaxMessage}),
-		"/realtime/back":   centrifuge.NewEmulationHandler(h.node, centrifuge.EmulationConfig{MaxRequestBodySize: MaxMessage}),
+		"/realtime/stream": centrifuge.NewHTTPStreamHandler(h.node,
+			centrifuge.HTTPStreamConfig{MaxRequestBodySize: MaxMessage}),
+		"/realtime/back": centrifuge.NewEmulationHandler(h.node,
+			centrifuge.EmulationConfig{MaxRequestBodySize: MaxMessage}),
 	}
-}
-
-// place of a connection: the session and who is on it.
-type seat struct {
-	session *running
-	actor   sheet.Actor
 }
 
 type seatKey struct{}
 
 // listen sets up what happens on connections.
 func (h *Hub) listen() {
-	h.node.OnConnecting(func(ctx context.Context, e centrifuge.ConnectEvent) (centrifuge.ConnectReply, error) {
-		var ask Connect
-		if err := json.Unmarshal(e.Data, &ask); err != nil {
-			return centrifuge.ConnectReply{}, closeBadConnect
+	h.node.OnConnecting(func(ctx context.Context, e centrifuge.ConnectEvent) (reply centrifuge.ConnectReply,
+		err error) {
+		if h.guard("connecting", func() { reply, err = h.connecting(ctx, e) }) {
+			err = centrifuge.DisconnectServerError
 		}
-		visitor, _ := ctx.Value(visitorKey{}).(Visitor)
-		s, channels, err := h.seat(ctx, ask, visitor)
-		if err != nil {
-			return centrifuge.ConnectReply{}, err
-		}
-		subscriptions := map[string]centrifuge.SubscribeOptions{}
-		for _, c := range channels {
-			subscriptions[c] = centrifuge.SubscribeOptions{}
-		}
-		return centrifuge.ConnectReply{
-			Context:       context.WithValue(ctx, seatKey{}, s),
-			Credentials:   &centrifuge.Credentials{UserID: s.actor.ID},
-			Subscriptions: subscriptions,
-		}, nil
+		return reply, err
 	})
-	h.node.OnConnect(func(c *centrifuge.Client) {
-		s := c.Context().Value(seatKey{}).(seat)
-		h.presence(s.session, s.actor, 1)
-		c.OnDisconnect(func(centrifuge.DisconnectEvent) { h.presence(s.session, s.actor, -1) })
-		limit := rate.NewLimiter(passPerSecond, passPerSecond)
-		c.OnMessage(func(e centrifuge.MessageEvent) { h.pass(s, limit, e.Data) })
-		c.OnRPC(func(e centrifuge.RPCEvent, done centrifuge.RPCCallback) {
-			answer := func(reply any, err error) {
-				if err != nil {
-					if refusal.Of(err) == nil {
-						h.log.Error("call failed", "method", e.Method, "error", err)
-					}
-					reply = Failure{ProblemOf(err)}
-				}
-				text, err := json.Marshal(reply)
-				done(centrifuge.RPCReply{Data: text}, err)
-			}
-			h.call(s, e, answer)
+	h.node.OnConnect(func(c *centrifuge.Client) { h.guard("connect", func() { h.connected(c) }) })
+}
+
+func (h *Hub) connecting(ctx context.Context, e centrifuge.ConnectEvent) (centrifuge.ConnectReply, error) {
+	var ask Connect
+	if err := strict.Read(e.Data, &ask); err != nil {
+		return centrifuge.ConnectReply{}, closeBadConnect
+	}
+	visitor, _ := ctx.Value(visitorKey{}).(Visitor)
+	if h.seats.full(visitor.Address) {
+		return centrifuge.ConnectReply{}, closeFull
+	}
+	s, channels, err := h.seat(ctx, ask, visitor)
+	if err != nil {
+		return centrifuge.ConnectReply{}, err
+	}
+	subscriptions := map[string]centrifuge.SubscribeOptions{}
+	for _, c := range channels {
+		subscriptions[c] = centrifuge.SubscribeOptions{}
+	}
+	credentials := &centrifuge.Credentials{UserID: s.person()}
+	if s.actor.Staff && !visitor.LoginEnds.IsZero() {
+		credentials.ExpireAt = visitor.LoginEnds.Unix()
+	}
+	return centrifuge.ConnectReply{Context: context.WithValue(ctx, seatKey{}, s), Credentials: credentials,
+		Subscriptions: subscriptions}, nil
+}
+
+// connected sets up a connection. Its calls are carried out one after the other
+// in the order they came.
+func (h *Hub) connected(c *centrifuge.Client) {
+	s := c.Context().Value(seatKey{}).(seat)
+	for _, over := range h.seats.add(s, c) {
+		go over.Disconnect(closeOver)
+	}
+	h.presence(s.session, s.actor, 1)
+	calls := make(chan func(), maxCalls)
+	go func() {
+		for call := range calls {
+			h.guard("call", call)
+		}
+	}()
+	var end sync.Once
+	var mu sync.RWMutex
+	ended := false
+	c.OnDisconnect(func(centrifuge.DisconnectEvent) {
+		end.Do(func() {
+			h.seats.drop(s, c)
+			h.presence(s.session, s.actor, -1)
+			mu.Lock()
+			defer mu.Unlock()
+			ended = true
+			close(calls)
 		})
 	})
+	c.OnMessage(func(e centrifuge.MessageEvent) { h.guard("passing", func() { h.pass(s, e.Data) }) })
+	c.OnRPC(func(e centrifuge.RPCEvent, done centrifuge.RPCCallback) {
+		var once sync.Once
+		answer := func(reply any, err error) {
+			once.Do(func() { h.reply(e.Method, reply, err, done) })
+		}
+		mu.RLock()
+		defer mu.RUnlock()
+		if ended {
+			return
+		}
+		select {
+		case calls <- func() {
+			if h.guard("call", func() { h.call(s, e, answer) }) {
+				answer(nil, refusal.New(refusal.Failed))
+			}
+		}:
+		default:
+			answer(nil, refusal.New(refusal.TooMany))
+		}
+	})
+}
+
+func (h *Hub) reply(method string, reply any, err error, done centrifuge.RPCCallback) {
+	if err != nil {
+		if refusal.Of(err) == nil {
+			h.log.Error("call failed", "method", method, "error", store.Bare(err))
+		}
+		reply = Failure{ProblemOf(err)}
+	}
+	text, err := json.Marshal(reply)
+	done(centrifuge.RPCReply{Data: text}, err)
 }
 
 // seat checks that the visitor may be in the session in the role asked for.
@@ -138,7 +192,7 @@ func (h *Hub) seat(ctx context.Context, ask Connect, v Visitor) (seat, []string,
 		if refusal.Of(err) != nil || err == nil && r.kept.TeacherID != v.Teacher {
 			return seat{}, nil, closeSignIn
 		}
-		return seat{r, sheet.Actor{Staff: true}}, []string{staffChannel(ask.Session)}, err
+		return seat{r, sheet.Actor{Staff: true}, v.Login, v.Address}, []string{staffChannel(ask.Session)}, err
 	case RoleStudent:
 		if v.Participant == nil || v.Participant.SessionID != ask.Session {
 			return seat{}, nil, closeJoin
@@ -149,28 +203,30 @@ func (h *Hub) seat(ctx context.Context, ask Connect, v Visitor) (seat, []string,
 		}
 		r.mu.Lock()
 		r.add(*v.Participant)
+		seated := r.state.Seated(v.Participant.ID)
 		r.mu.Unlock()
-		return seat{r, sheet.Actor{ID: v.Participant.ID}}, []string{classChannel(ask.Session), oneChannel(v.Participant.ID)}, nil
+		if !seated {
+			return seat{}, nil, closeJoin
+		}
+		return seat{r, sheet.Actor{ID: v.Participant.ID}, "", v.Address},
+			[]string{classChannel(ask.Session), oneChannel(v.Participant.ID)}, nil
 	}
 	return seat{}, nil, closeBadConnect
 }
 
-// call carries out one call of a client. Operations are handed on in the order
-// they came, and reading calls go beside them.
+// call carries out one call of a client.
 func (h *Hub) call(s seat, e centrifuge.RPCEvent, answer func(any, error)) {
+	ctx, cancel := context.WithTimeout(context.Background(), patience)
+	defer cancel()
 	if e.Method == MethodOps {
-		h.callOps(s, e.Data, answer)
+		h.callOps(ctx, s, e.Data, answer)
 		return
 	}
 	if !s.may(readCost) {
 		answer(nil, refusal.New(refusal.TooMany))
 		return
 	}
-	go func() {
-		ctx, cancel := context.WithTimeout(context.Background(), patience)
-		defer cancel()
-		answer(h.callOther(ctx, s, e))
-	}()
+	answer(h.callOther(ctx, s, e))
 }
 
 func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any, error) {
@@ -180,7 +236,7 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 		return h.hello(ctx, s)
 	case MethodOpen:
 		var ask Open
-		if err := read(e.Data, &ask); err != nil {
+		if err := strict.Read(e.Data, &ask); err != nil {
 			return nil, err
 		}
 		views, err := h.openFor(ctx, s, ask.Frame)
@@ -190,20 +246,19 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 		if s.actor.Staff {
 			return nil, refusal.New(refusal.UnknownOp)
 		}
-		if err := read(e.Data, &ask); err != nil {
+		if err := strict.Read(e.Data, &ask); err != nil {
 			return nil, err
 		}
 		return h.move(ctx, s.session, s.actor, ask.Frame)
 	case MethodSince:
 		var ask Since
-		if err := read(e.Data, &ask); err != nil {
+		if err := strict.Read(e.Data, &ask); err != nil {
 			return nil, err
 		}
-		changes, err := h.since(ctx, s.session, s.actor, ask)
-		return ChangesReply{changes}, err
+		return h.since(ctx, s.session, s.actor, ask)
 	case MethodTidy:
 		var ask Tidy
-		if err := read(e.Data, &ask); err != nil {
+		if err := strict.Read(e.Data, &ask); err != nil {
 			return nil, err
 		}
 		return h.tidy(ctx, s, ask)
@@ -212,10 +267,10 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 		if !s.actor.Staff {
 			return nil, refusal.New(refusal.NotYours)
 		}
-		if err := read(e.Data, &c); err != nil {
+		if err := strict.Read(e.Data, &c); err != nil {
 			return nil, err
 		}
-		state, err := h.Command(ctx, id, c)
+		state, err := h.Command(ctx, id, s.login, c)
 		return CommandReply{state}, err
 	}
 	return nil, refusal.New(refusal.UnknownOp)
@@ -224,7 +279,7 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 // hello tells who has just connected where the session stands.
 func (h *Hub) hello(ctx context.Context, s seat) (any, error) {
 	// Another server may have led the session on.
-	if err := h.refresh(ctx, s.session.kept.ID); err != nil {
+	if err := h.refresh(ctx, s.session); err != nil {
 		return nil, err
 	}
 	if s.actor.Staff {
@@ -236,9 +291,15 @@ func (h *Hub) hello(ctx context.Context, s seat) (any, error) {
 		return nil, err
 	}
 	worked, err := h.store.Worked(ctx, s.session.kept.ID, s.actor.ID)
+	if err != nil {
+		return nil, err
+	}
 	people := s.session.list(false)
-	me := people[slices.IndexFunc(people, func(p Person) bool { return p.ID == s.actor.ID })]
-	return StudentHello{Me: me, Stage: moved.Stage, People: people, Sheets: moved.Sheets, Worked: worked}, err
+	at := slices.IndexFunc(people, func(p Person) bool { return p.ID == s.actor.ID })
+	if at < 0 {
+		return nil, refusal.New(refusal.JoinNeeded)
+	}
+	return StudentHello{Me: people[at], Stage: moved.Stage, People: people, Sheets: moved.Sheets, Worked: worked}, nil
 }
 
 func (h *Hub) helloStaff(ctx context.Context, r *running) (any, error) {
@@ -254,22 +315,17 @@ func (h *Hub) helloStaff(ctx context.Context, r *running) (any, error) {
 
 // tidy offers what may take the place of a stroke that the asker sees.
 func (h *Hub) tidy(ctx context.Context, s seat, ask Tidy) (Tidied, error) {
-	at, err := h.hold(ctx, ask.Sheet)
+	at, err := h.readable(ctx, s.session, s.actor, ask.Sheet)
 	if err != nil {
 		return Tidied{}, err
 	}
-	if at.key.Session != s.session.kept.ID || !in(s.session.snapshot(), s.actor).MayRead(at.key.Owner) {
-		return Tidied{}, refusal.New(refusal.NoSuchSheet)
-	}
-	at.mu.Lock()
-	err = h.load(ctx, at)
 	var stroke lesson.Element
-	if err == nil {
-		stroke, err = at.sheet.MarkFor(s.actor, ask.Mark)
-	}
-	at.mu.Unlock()
-	if err != nil {
+	found := false
+	if err := at.with(func(on *sheet.Sheet) { stroke, found = on.Mark(ask.Mark) }); err != nil {
 		return Tidied{}, err
+	}
+	if !found || !stroke.OnFrame() || !audience.Of(s.actor).Mark(stroke) {
+		return Tidied{}, refusal.New(refusal.NoSuchMark)
 	}
 	return TidiedOf(stroke)
 }
@@ -297,35 +353,31 @@ func (h *Hub) openFor(ctx context.Context, s seat, frame string) ([]SheetView, e
 }
 
 // callOps takes operations in order and answers when each is saved or refused.
-func (h *Hub) callOps(s seat, data []byte, answer func(any, error)) {
+func (h *Hub) callOps(ctx context.Context, s seat, data []byte, answer func(any, error)) {
 	var ask Ops
-	if err := read(data, &ask); err != nil {
+	if err := strict.Read(data, &ask); err != nil {
 		answer(nil, err)
 		return
 	}
-	switch n := len(ask.Ops); {
+	n := len(ask.Ops)
+	switch {
 	case n == 0:
 		answer(OpsReply{[]OpResult{}}, nil)
 		return
 	case n > MaxOps:
 		answer(nil, refusal.About(refusal.TooMany, "%d operations at once, at most %d", n, MaxOps))
 		return
-	}
-	ops, problems, cost := make([]sheet.Op, len(ask.Ops)), make([]error, len(ask.Ops)), 0
-	for i, text := range ask.Ops {
-		ops[i], problems[i] = sheet.ReadOp(text)
-		cost += ops[i].Cost()
-	}
-	if !s.may(min(cost, opsAtOnce)) {
-		h.metrics.refused.WithLabelValues(string(refusal.TooMany)).Add(float64(len(ops)))
+	case !s.may(n):
+		h.metrics.refused.WithLabelValues(string(refusal.TooMany)).Add(float64(n))
 		answer(nil, refusal.New(refusal.TooMany))
 		return
 	}
-	results := make([]OpResult, len(ask.Ops))
+	results := make([]OpResult, n)
 	var left atomic.Int64
-	left.Store(int64(len(ask.Ops)))
+	var stopped atomic.Bool
+	left.Store(int64(n))
 	start := time.Now()
-	for i, op := range ops {
+	for i, text := range ask.Ops {
 		done := func(result sheet.Result, err error) {
 			if err != nil {
 				problem := ProblemOf(err)
@@ -342,11 +394,19 @@ func (h *Hub) callOps(s seat, data []byte, answer func(any, error)) {
 				answer(OpsReply{results}, nil)
 			}
 		}
-		if problems[i] != nil {
-			done(sheet.Result{}, problems[i])
+		op, err := sheet.ReadOp(text)
+		var at *held
+		if err == nil {
+			at, err = h.hold(ctx, op.Sheet)
+		}
+		if err == nil && at.key.Session != s.session.kept.ID {
+			err = refusal.New(refusal.NoSuchSheet)
+		}
+		if err != nil {
+			done(sheet.Result{}, err)
 			continue
 		}
-		h.submit(&request{session: s.session, sheet: op.Sheet, actor: s.actor, op: op, done: done})
+		h.submit(&request{session: s.session, at: at, actor: s.actor, op: op, stopped: &stopped, done: done})
 	}
 }
 
@@ -355,18 +415,6 @@ func (s seat) may(n int) bool {
 	if s.actor.Staff {
 		return true
 	}
-	s.session.mu.RLock()
-	p := s.session.people[s.actor.ID]
-	s.session.mu.RUnlock()
+	p := s.session.person(s.actor.ID)
 	return p != nil && p.limit.AllowN(time.Now(), n)
-}
-
-// read reads a call's data; fields that do not belong there are refused.
-func read(data []byte, into any) error {
-	reader := json.NewDecoder(bytes.NewReader(data))
-	reader.DisallowUnknownFields()
-	if err := reader.Decode(into); err != nil {
-		return refusal.New(refusal.Malformed)
-	}
-	return nil
 }

@@ -18,7 +18,7 @@ import (
 const (
 	MethodHello   = "hello"   // Nothing -> StudentHello or StaffHello
 	MethodOpen    = "open"    // Open -> Opened
-	MethodSince   = "since"   // Since -> ChangesReply
+	MethodSince   = "since"   // Since -> sheet.Part
 	MethodOps     = "ops"     // Ops -> OpsReply
 	MethodCommand = "command" // session.Command -> CommandReply
 	MethodTidy    = "tidy"    // Tidy -> Tidied
@@ -62,15 +62,17 @@ type Person struct {
 	Name string `json:"name"`
 	Here bool   `json:"here,omitempty"`
 	At   string `json:"at,omitempty"`
+	// Removed says that the teacher has taken the seat away.
+	Removed bool `json:"removed,omitempty"`
 }
 
-// SheetView is a sheet as its reader may see it.
+// SheetView is a sheet as its reader may see it, or its first part: the rest is
+// asked for with Since.
 type SheetView struct {
-	Sheet string           `json:"sheet"`
-	Frame string           `json:"frame"`
-	Owner string           `json:"owner"`
-	Seq   int64            `json:"seq"`
-	Marks []lesson.Element `json:"marks"`
+	Sheet string `json:"sheet"`
+	Frame string `json:"frame"`
+	Owner string `json:"owner"`
+	sheet.Part
 }
 
 // StudentHello tells a student where the class is and what is there.
@@ -129,15 +131,10 @@ type Moved struct {
 	Sheets []SheetView   `json:"sheets"`
 }
 
-// Since asks for the changes of a sheet after a number.
+// Since asks what has changed on a sheet since a cursor.
 type Since struct {
 	Sheet string `json:"sheet"`
-	Seq   int64  `json:"seq"`
-}
-
-// ChangesReply holds changes in order.
-type ChangesReply struct {
-	Changes []sheet.Change `json:"changes"`
+	sheet.Cursor
 }
 
 // Ops sends operations, at most MaxOps at once; they are taken in order.
@@ -165,7 +162,7 @@ type CommandReply struct {
 
 // News is what the server tells without being asked.
 type News struct {
-	Kind    NewsKind       `json:"kind" oneof:"Changes Stage State People Passing"`
+	Kind    NewsKind       `json:"kind" oneof:"news"`
 	Changes *SheetChanges  `json:"changes,omitempty"`
 	Stage   *session.Stage `json:"stage,omitempty"`
 	State   *session.State `json:"state,omitempty"`
@@ -185,12 +182,14 @@ const (
 	NewsPassing NewsKind = "passing"
 )
 
-// SheetChanges are saved changes of one sheet, in order. Work is told to the
-// staff alone.
+// SheetChanges are saved changes of one sheet, in order, up to the number Seq.
+// Where they are too long to be told, they are left out, and the reader asks.
+// Work is told to the staff alone.
 type SheetChanges struct {
 	Sheet   string         `json:"sheet"`
 	Frame   string         `json:"frame"`
 	Owner   string         `json:"owner"`
+	Seq     int64          `json:"seq"`
 	Changes []sheet.Change `json:"changes"`
 	Work    []Work         `json:"work,omitempty"`
 }
@@ -240,7 +239,7 @@ const (
 type Pass struct {
 	Sheet string   `json:"sheet,omitempty"`
 	By    string   `json:"by,omitempty"`
-	Kind  PassKind `json:"kind" oneof:"Draw Point Edit"`
+	Kind  PassKind `json:"kind" oneof:"passing"`
 	Draw  *Draw    `json:"draw,omitempty"`
 	Point *Point   `json:"point,omitempty"`
 	Edit  *Edit    `json:"edit,omitempty"`

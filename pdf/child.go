@@ -41,7 +41,8 @@ func Child(in io.Reader, out io.Writer, first int) error {
 	limit := func(what int, most uint64) error {
 		return syscall.Setrlimit(what, &syscall.Rlimit{Cur: most, Max: most})
 	}
-	if err := errors.Join(limit(syscall.RLIMIT_AS, address), limit(syscall.RLIMIT_CPU, seconds), limit(syscall.RLIMIT_CORE, 0)); err != nil {
+	if err := errors.Join(limit(syscall.RLIMIT_AS, address), limit(syscall.RLIMIT_CPU, seconds),
+		limit(syscall.RLIMIT_CORE, 0)); err != nil {
 		return fmt.Errorf("set limits: %w", err)
 	}
 	debug.SetMemoryLimit(2 * memory)
@@ -87,11 +88,13 @@ func Child(in io.Reader, out io.Writer, first int) error {
 func start() (pdfium.Pdfium, error) {
 	config := wazero.NewRuntimeConfig().WithMemoryLimitPages(memory / 65536).
 		WithCoreFeatures(api.CoreFeaturesV2 | experimental.CoreFeaturesExceptionHandling)
-	if cache, err := wazero.NewCompilationCacheWithDir(filepath.Join(os.TempDir(), fmt.Sprintf("alpenglow-pdf-%d", os.Getuid()))); err == nil {
+	if cache, err := wazero.NewCompilationCacheWithDir(filepath.Join(os.TempDir(),
+		fmt.Sprintf("alpenglow-pdf-%d", os.Getuid()))); err == nil {
 		config = config.WithCompilationCache(cache)
 	}
 	pool, err := webassembly.Init(webassembly.Config{Context: context.Background(), MinIdle: 1, MaxIdle: 1, MaxTotal: 1,
-		FSConfig: wazero.NewFSConfig().WithFSMount(empty{}, "/"), RuntimeConfig: config, Stdout: io.Discard, Stderr: io.Discard})
+		FSConfig: wazero.NewFSConfig().WithFSMount(empty{}, "/"), RuntimeConfig: config, Stdout: io.Discard,
+		Stderr: io.Discard})
 	if err != nil {
 		return nil, fmt.Errorf("start PDFium: %w", err)
 	}

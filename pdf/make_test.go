@@ -35,7 +35,8 @@ func (m *maker) stream(entries string, data []byte) string {
 	w, _ := zlib.NewWriterLevel(&packed, zlib.BestSpeed)
 	w.Write(data)
 	w.Close()
-	return m.object(fmt.Sprintf("<< %s /Filter /FlateDecode /Length %d >>\nstream\n%s\nendstream", entries, packed.Len(), packed.String()))
+	return m.object(fmt.Sprintf("<< %s /Filter /FlateDecode /Length %d >>\nstream\n%s\nendstream", entries,
+		packed.Len(), packed.String()))
 }
 
 // page adds a page that draws a content with resources; entries may say more

@@ -9,6 +9,8 @@ import (
 	"sync/atomic"
 	"testing"
 	"time"
+
+	"alpenglow/apart/aparttest"
 )
 
 // peak watches the reading processes that this one starts, and gives how much
@@ -36,7 +38,7 @@ func resident() int64 {
 	var most int64
 	all, _ := filepath.Glob("/proc/[0-9]*/cmdline")
 	for _, path := range all {
-		if line, err := os.ReadFile(path); err != nil || !bytes.Contains(line, []byte(program+"\x00pdf-pages")) {
+		if line, err := os.ReadFile(path); err != nil || !bytes.Contains(line, []byte(aparttest.Program+"\x00pdf-pages")) {
 			continue
 		}
 		status, _ := os.ReadFile(filepath.Join(filepath.Dir(path), "status"))

@@ -102,7 +102,8 @@ func worksheet(t testing.TB, times int) ([]byte, []string) {
 	m := newMaker()
 	fonts := "/Font << /F " + m.font(t) + " >>"
 	var text strings.Builder
-	for i, line := range []string{"Moon and tides", "How long is it from one new moon to the next?", "Monday 07:24   Tuesday 08:14   Wednesday 09:04", "At half moon the tide is a neap tide."} {
+	for i, line := range []string{"Moon and tides", "How long is it from one new moon to the next?",
+		"Monday 07:24   Tuesday 08:14   Wednesday 09:04", "At half moon the tide is a neap tide."} {
 		fmt.Fprintf(&text, "BT /F %d Tf 60 %d Td (%s) Tj ET\n", 34-6*i, 760-60*i, line)
 	}
 	text.WriteString("BT /F 22 Tf 0.8 0.6 -0.6 0.8 150 250 Tm (turned by a hand) Tj ET")
@@ -152,7 +153,8 @@ func TestAgainstAnotherRenderer(t *testing.T) {
 		mean, off := apart(ours[i], theirs)
 		t.Logf("%s: mean difference %.2f %%, %.2f %% of the pixels off", name, 100*mean, 100*off)
 		if mean > mayDiffer || off > mayBeOff {
-			t.Errorf("%s: the pictures differ by %.2f %% in the mean, %.2f %% of the pixels are off", name, 100*mean, 100*off)
+			t.Errorf("%s: the pictures differ by %.2f %% in the mean, %.2f %% of the pixels are off", name, 100*mean,
+				100*off)
 		}
 		mean, off = apart(mirrored(ours[i]), theirs)
 		if mean <= 2*mayDiffer && off <= 2*mayBeOff {

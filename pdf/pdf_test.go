@@ -5,56 +5,37 @@ import (
 	"errors"
 	"fmt"
 	"os"
-	"os/exec"
-	"path/filepath"
 	"strings"
 	"testing"
 	"time"
 
+	"alpenglow/apart/aparttest"
 	"alpenglow/core/refusal"
 	"alpenglow/pdf"
 )
 
-var program string
-
-// The reading process is the house's own program, built as it is delivered:
-// the race detector would make the compiling of PDFium ten times as slow.
-func TestMain(m *testing.M) {
-	dir, err := os.MkdirTemp("", "alpenglow-pdf-test-")
-	if err == nil {
-		program = filepath.Join(dir, "alpenglow")
-		var said []byte
-		if said, err = exec.Command("go", "build", "-o", program, "alpenglow/cmd/alpenglow").CombinedOutput(); err != nil {
-			fmt.Fprintln(os.Stderr, string(said))
-		}
-	}
-	if err != nil {
-		fmt.Fprintln(os.Stderr, err)
-		os.Exit(1)
-	}
-	code := m.Run()
-	os.RemoveAll(dir)
-	os.Exit(code)
-}
+func TestMain(m *testing.M) { os.Exit(aparttest.Run(m.Run)) }
 
 func reader(t testing.TB) pdf.Reader {
 	t.Helper()
-	return pdf.Reader{Command: []string{program, "pdf-pages"}}
+	return pdf.Reader{Command: []string{aparttest.Program, "pdf-pages"}}
 }
 
 func TestPagesBecomePicturesAndText(t *testing.T) {
 	var pages []pdf.Page
 	all := 0
-	err := reader(t).Read(t.Context(), file(words("High tide 07:24"), words("Low tide 13:37")), func(n int) { all = n }, func(p pdf.Page) error {
-		pages = append(pages, p)
-		return nil
-	})
+	err := reader(t).Read(t.Context(), file(words("High tide 07:24"), words("Low tide 13:37")), func(n int) { all = n },
+		func(p pdf.Page) error {
+			pages = append(pages, p)
+			return nil
+		})
 	if err != nil || all != 2 || len(pages) != 2 {
 		t.Fatalf("%d of %d pages, %v", len(pages), all, err)
 	}
 	for i, want := range []string{"High tide 07:24", "Low tide 13:37"} {
 		p := pages[i]
-		if p.Failed || p.N != i || !strings.Contains(p.Text, want) || p.Height != 1600 || p.Width < 1100 || p.Width > 1140 || len(p.JPEG) < 1000 {
+		if p.Failed || p.N != i || !strings.Contains(p.Text, want) || p.Height != 1600 || p.Width < 1100 ||
+			p.Width > 1140 || len(p.JPEG) < 1000 {
 			t.Errorf("page %d: %d x %d, %q, %d bytes, failed %v", p.N, p.Width, p.Height, p.Text, len(p.JPEG), p.Failed)
 		}
 	}
@@ -62,8 +43,9 @@ func TestPagesBecomePicturesAndText(t *testing.T) {
 
 func TestBadFiles(t *testing.T) {
 	good := file(words("tide"))
-	locked := []byte(strings.Replace(string(good), "/Root 1 0 R", "/Root 1 0 R /ID [<00><00>] /Encrypt << /Filter /Standard /V 1 /R 2 /P -4 /O <"+
-		strings.Repeat("00", 32)+"> /U <"+strings.Repeat("00", 32)+"> >>", 1))
+	locked := []byte(strings.Replace(string(good), "/Root 1 0 R",
+		"/Root 1 0 R /ID [<00><00>] /Encrypt << /Filter /Standard /V 1 /R 2 /P -4 /O <"+
+			strings.Repeat("00", 32)+"> /U <"+strings.Repeat("00", 32)+"> >>", 1))
 	for name, c := range map[string]struct {
 		data []byte
 		want refusal.Code
@@ -123,10 +105,11 @@ func TestSlowPage(t *testing.T) {
 	// Forms that call forms: ten to the ninth lines.
 	slow := "q " + strings.Repeat(strings.Repeat("0 0 m 500 800 l S 500 0 m 0 800 l S ", 2000), 60) + " Q"
 	var pages []pdf.Page
-	err := reader(t).Read(t.Context(), file(words("first"), slow, words("third")), func(int) {}, func(p pdf.Page) error {
-		pages = append(pages, p)
-		return nil
-	})
+	err := reader(t).Read(t.Context(), file(words("first"), slow, words("third")), func(int) {},
+		func(p pdf.Page) error {
+			pages = append(pages, p)
+			return nil
+		})
 	if err != nil || len(pages) != 3 || pages[0].Failed || pages[2].Failed {
 		t.Fatalf("%d pages, %v", len(pages), err)
 	}
@@ -160,7 +143,8 @@ func TestBombIsBounded(t *testing.T) {
 	if err != nil && refusal.Of(err) == nil {
 		t.Fatal(err)
 	}
-	if err == nil && (len(pages) != 3 || !strings.Contains(pages[0].Text, "before") || !strings.Contains(pages[2].Text, "after")) {
+	if err == nil && (len(pages) != 3 || !strings.Contains(pages[0].Text, "before") ||
+		!strings.Contains(pages[2].Text, "after")) {
 		t.Errorf("%d pages", len(pages))
 	}
 	if got := most(); got == 0 || got > 1024 {

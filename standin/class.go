@@ -17,6 +17,8 @@ type Options struct {
 	// URL is the server's address, Code the join code of the session.
 	URL  string
 	Code string
+	// Origin is the address that people have for the server, if that is another.
+	Origin string
 	// Students is how many join, 1 to 40.
 	Students int
 	// Right gives for polls, by their ids, the ids of right answers, so that a
@@ -116,8 +118,10 @@ func sleep(ctx context.Context, d time.Duration) bool {
 
 // names are made up, from many countries; none is on the demo's class list.
 var names = []string{
-	"Adaeze", "Benat", "Ciro", "Dagny", "Eero", "Fenna", "Goran", "Hyun", "Ioana", "Jarek", "Kalani", "Lior", "Maite", "Nils", "Odile", "Paavo",
-	"Qamar", "Ruta", "Sanne", "Taavi", "Ulla", "Vasco", "Wren", "Ximena", "Yara", "Zoltan", "Anouk", "Bruna", "Casimir", "Dilara", "Elio", "Freya",
+	"Adaeze", "Benat", "Ciro", "Dagny", "Eero", "Fenna", "Goran", "Hyun", "Ioana", "Jarek", "Kalani", "Lior", "Maite",
+	"Nils", "Odile", "Paavo",
+	"Qamar", "Ruta", "Sanne", "Taavi", "Ulla", "Vasco", "Wren", "Ximena", "Yara", "Zoltan", "Anouk", "Bruna", "Casimir",
+	"Dilara", "Elio", "Freya",
 	"Gaspar", "Hedda", "Imre", "Jorun", "Kiran", "Leocadia", "Marek", "Nadia",
 }
 

@@ -34,10 +34,12 @@ func (s *student) contribute(f lesson.Frame, there []lesson.Element, me string) 
 	}
 	switch {
 	case roll < 2 && len(others) > 0:
-		return sheet.Step{Kind: sheet.KindAgree, Agree: &sheet.Agree{Mark: others[s.random.IntN(len(others))].ID, Yes: true}}
+		return sheet.Step{Kind: sheet.KindAgree,
+			Agree: &sheet.Agree{Mark: others[s.random.IntN(len(others))].ID, Yes: true}}
 	case len(s.marks) >= enough || roll < 3 && len(s.marks) > 0:
 		x, y := s.place(240, 120)
-		return sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: s.marks[s.random.IntN(len(s.marks))], X: &x, Y: &y}}
+		return sheet.Step{Kind: sheet.KindSet,
+			Set: &sheet.Set{Mark: s.marks[s.random.IntN(len(s.marks))], Properties: lesson.Properties{X: &x, Y: &y}}}
 	case roll < 7 || f.Arrangement != lesson.Individual:
 		return s.note(f)
 	}
@@ -47,7 +49,8 @@ func (s *student) contribute(f lesson.Frame, there []lesson.Element, me string) 
 // place is where something of a size goes, below the prompt.
 func (s *student) place(w, h float64) (x, y float64) {
 	tenth := func(v float64) float64 { return math.Round(v*10) / 10 }
-	return tenth(30 + s.random.Float64()*(lesson.FrameWidth-w-60)), tenth(150 + s.random.Float64()*(lesson.FrameHeight-h-180))
+	return tenth(30 + s.random.Float64()*(lesson.FrameWidth-w-60)),
+		tenth(150 + s.random.Float64()*(lesson.FrameHeight-h-180))
 }
 
 func (s *student) add(w, h float64, free bool, b lesson.Body) sheet.Step {
@@ -60,7 +63,8 @@ func (s *student) add(w, h float64, free bool, b lesson.Body) sheet.Step {
 
 func (s *student) note(f lesson.Frame) sheet.Step {
 	s.notes++
-	return s.add(260, 100, true, lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: s.words(f), Tint: lesson.Tints[1+s.random.IntN(5)]}})
+	return s.add(260, 100, true, lesson.Body{Kind: lesson.KindNote,
+		Note: &lesson.Note{Text: s.words(f), Tint: lesson.Tints[1+s.random.IntN(5)]}})
 }
 
 // draw draws a line as a hand does: an arc, a loop or a wave, with a tremble.
@@ -73,9 +77,11 @@ func (s *student) draw() sheet.Step {
 		if wave {
 			x, y = 220*t, 90+50*math.Sin(6*t*turn)
 		}
-		points = append(points, math.Round((x+2*s.random.Float64())*10)/10, math.Round((y+2*s.random.Float64())*10)/10, math.Round((0.4+0.3*s.random.Float64())*100)/100)
+		points = append(points, math.Round((x+2*s.random.Float64())*10)/10, math.Round((y+2*s.random.Float64())*10)/10,
+			math.Round((0.4+0.3*s.random.Float64())*100)/100)
 	}
-	return s.add(230, 190, false, lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: points, Ink: lesson.Inks[s.random.IntN(5)], Width: 8}})
+	return s.add(230, 190, false, lesson.Body{Kind: lesson.KindStroke,
+		Stroke: &lesson.Stroke{Points: points, Ink: lesson.Inks[s.random.IntN(5)], Width: 8}})
 }
 
 // movePiece takes a piece to one of three columns, as when sorting.
@@ -94,43 +100,53 @@ func (s *student) movePiece(f lesson.Frame, there []lesson.Element) (sheet.Step,
 		x := math.Min(lesson.FrameWidth-p.W, 90+500*column+math.Round(120*s.random.Float64()))
 		y := math.Min(lesson.FrameHeight-p.H, 220+math.Round(600*s.random.Float64()))
 		if p.Layer == lesson.Supply {
-			return sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: newID(), X: x, Y: y, Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: p.ID}}}}, true
+			return sheet.Step{Kind: sheet.KindAdd,
+				Add: &sheet.Add{Mark: newID(), X: x, Y: y,
+					Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: p.ID}}}}, true
 		}
-		return sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: p.ID, X: &x, Y: &y}}, true
+		return sheet.Step{Kind: sheet.KindSet,
+			Set: &sheet.Set{Mark: p.ID, Properties: lesson.Properties{X: &x, Y: &y}}}, true
 	}
 	return sheet.Step{}, false
 }
 
-var nonsense = []string{"ha ha ha ha ha", "is it lunch yet???", "my tide pool has a shark in it", "aaaaaaaaaa", "pirates were here", "who moved my note >:("}
+var nonsense = []string{"ha ha ha ha ha", "is it lunch yet???", "my tide pool has a shark in it", "aaaaaaaaaa",
+	"pirates were here", "who moved my note >:("}
 
 // fool does what somebody does who wants to be seen.
 func (s *student) fool() sheet.Step {
 	if len(s.marks) > 12 {
 		gone := s.marks[0]
 		s.marks = s.marks[1:]
-		return sheet.Step{Kind: sheet.KindRemove, Remove: &sheet.Target{Mark: gone}}
+		return sheet.Step{Kind: sheet.KindRemove, Remove: &sheet.Remove{Mark: gone}}
 	}
 	switch s.random.IntN(3) {
 	case 0:
-		return s.add(96, 96, false, lesson.Body{Kind: lesson.KindStamp, Stamp: &lesson.Stamp{Sign: lesson.Signs[s.random.IntN(len(lesson.Signs))]}})
+		return s.add(96, 96, false, lesson.Body{Kind: lesson.KindStamp,
+			Stamp: &lesson.Stamp{Sign: lesson.Signs[s.random.IntN(len(lesson.Signs))]}})
 	case 1:
 		return s.draw()
 	}
-	return s.add(300, 120, true, lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: nonsense[s.random.IntN(len(nonsense))], Tint: "rose", Size: 40}})
+	return s.add(300, 120, true, lesson.Body{Kind: lesson.KindNote,
+		Note: &lesson.Note{Text: nonsense[s.random.IntN(len(nonsense))], Tint: "rose", Size: 40}})
 }
 
 // About some things the students have something to say.
 var sayings = map[string][]string{
-	"tide": {"High tide comes about 50 minutes later every day.", "There are two high tides a day.", "It takes a bit more than 6 hours from low to high.",
-		"I think the tide follows the Moon.", "Low tide is not at the same time each day.", "Why are there two and not one?"},
-	"moon": {"At half moon we see the side that the Sun lights.", "The Moon goes once round the Earth in about a month.", "The Moon does not shine by itself.",
+	"tide": {"High tide comes about 50 minutes later every day.", "There are two high tides a day.",
+		"It takes a bit more than 6 hours from low to high.",
+		"I think the tide follows the Moon.", "Low tide is not at the same time each day.",
+		"Why are there two and not one?"},
+	"moon": {"At half moon we see the side that the Sun lights.",
+		"The Moon goes once round the Earth in about a month.", "The Moon does not shine by itself.",
 		"New moon is when it stands between Sun and Earth.", "It always shows us the same side."},
 	"fraction": {"The bottom number says into how many parts.", "One half is the same as two quarters."},
 	"plant":    {"Plants need light to grow.", "The roots take up the water."},
 }
 
 // What can be said about anything; the gap is for a word of the frame.
-var openings = []string{"I notice the %s.", "Maybe it is because of the %s.", "Is it always like that with the %s?", "The %s is different from the others.",
+var openings = []string{"I notice the %s.", "Maybe it is because of the %s.", "Is it always like that with the %s?",
+	"The %s is different from the others.",
 	"I do not understand the %s yet.", "We saw the %s last week.", "It reminds me of another %s."}
 
 var longWords = regexp.MustCompile(`[\p{L}]{4,}`)
@@ -149,7 +165,8 @@ func (s *student) words(f lesson.Frame) string {
 			return lines[s.random.IntN(len(lines))]
 		}
 	}
-	found := slices.DeleteFunc(longWords.FindAllString(about, 40), func(w string) bool { return slices.Contains(common, w) })
+	found := slices.DeleteFunc(longWords.FindAllString(about, 40),
+		func(w string) bool { return slices.Contains(common, w) })
 	if len(found) == 0 {
 		found = []string{"example", "picture", "number"}
 	}

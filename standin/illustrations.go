@@ -51,7 +51,8 @@ func (all Illustrations) Search(words []string) []web.LibraryItem {
 			return !slices.ContainsFunc(own, func(o string) bool { return strings.HasPrefix(o, w) })
 		})
 		if fits {
-			found = append(found, web.LibraryItem{ID: id, Name: all.words[id].Name, Width: illustrationSide, Height: illustrationSide})
+			found = append(found, web.LibraryItem{ID: id, Name: all.words[id].Name, Width: illustrationSide,
+				Height: illustrationSide})
 		}
 	}
 	return found

@@ -34,7 +34,7 @@ func (s *student) join(ctx context.Context) (seat, cookie string, err error) {
 	if err != nil {
 		return "", "", err
 	}
-	request.Header.Set("Origin", s.URL)
+	request.Header.Set("Origin", s.origin())
 	response, err := http.DefaultClient.Do(request)
 	if err != nil {
 		return "", "", fmt.Errorf("join: %w", err)
@@ -53,6 +53,13 @@ func (s *student) join(ctx context.Context) (seat, cookie string, err error) {
 	return in.Session, strings.TrimSuffix(cookie, "; "), nil
 }
 
+func (o Options) origin() string {
+	if o.Origin != "" {
+		return strings.TrimSuffix(o.Origin, "/")
+	}
+	return o.URL
+}
+
 // line is a student's realtime connection, with the stage and the sheets as
 // they were last told.
 type line struct {
@@ -67,16 +74,18 @@ type line struct {
 	gone    chan struct{}
 }
 
-func dial(ctx context.Context, url, id, cookie string) (*line, error) {
-	header := http.Header{"Origin": {url}, "Cookie": {cookie}}
-	conn, response, err := websocket.DefaultDialer.DialContext(ctx, strings.Replace(url, "http", "ws", 1)+"/realtime", header)
+func dial(ctx context.Context, url, origin, id, cookie string) (*line, error) {
+	header := http.Header{"Origin": {origin}, "Cookie": {cookie}}
+	conn, response, err := websocket.DefaultDialer.DialContext(ctx, strings.Replace(url, "http", "ws", 1)+"/realtime",
+		header)
 	if err != nil {
 		return nil, fmt.Errorf("connect: %w", err)
 	}
 	response.Body.Close()
 	l := &line{conn: conn, next: 1, waiting: map[int]chan json.RawMessage{}, gone: make(chan struct{})}
 	go l.listen(ctx)
-	if _, err := l.send(ctx, "connect", map[string]any{"data": live.Connect{Session: id, As: live.RoleStudent}}); err != nil {
+	if _, err := l.send(ctx, "connect", map[string]any{"data": live.Connect{Session: id,
+		As: live.RoleStudent}}); err != nil {
 		l.close()
 		return nil, err
 	}
@@ -212,7 +221,8 @@ func (l *line) hear(ctx context.Context, n live.News) {
 	case n.Stage != nil && n.Stage.Rev > l.stage.Rev:
 		before := l.stage
 		l.stage = *n.Stage
-		if n.Stage.Frame.ID != before.Frame.ID || n.Stage.Frame.Arrangement != before.Frame.Arrangement || number(n.Stage.Group) != number(before.Group) {
+		if n.Stage.Frame.ID != before.Frame.ID || n.Stage.Frame.Arrangement != before.Frame.Arrangement ||
+			number(n.Stage.Group) != number(before.Group) {
 			go l.open(ctx, n.Stage.Frame.ID)
 		}
 	case n.Changes != nil:
@@ -223,10 +233,10 @@ func (l *line) hear(ctx context.Context, n live.News) {
 			}
 			for _, c := range n.Changes.Changes {
 				for _, put := range c.Put {
-					v.Marks = append(without(v.Marks, put.ID), put)
+					v.Put = append(without(v.Put, put.ID), put)
 				}
 				for _, gone := range c.Gone {
-					v.Marks = without(v.Marks, gone)
+					v.Put = without(v.Put, gone)
 				}
 			}
 			l.sheets[i] = v

@@ -39,7 +39,8 @@ func rehearsing(t *testing.T, board lesson.Board, pace session.Pace) (*store.Sto
 	if err != nil {
 		t.Fatal(err)
 	}
-	handler, err := web.New(web.Config{Store: s, Hub: hub, Log: log, Registry: registry, UI: fstest.MapFS{"index.html": {Data: []byte("x")}}})
+	handler, err := web.New(web.Config{Store: s, Hub: hub, Log: log, Registry: registry,
+		UI: fstest.MapFS{"index.html": {Data: []byte("x")}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -58,8 +59,9 @@ func rehearsing(t *testing.T, board lesson.Board, pace session.Pace) (*store.Sto
 	if err != nil {
 		t.Fatal(err)
 	}
-	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: board}, Students: store.JSON[[]string]{V: []string{}},
-		State: store.JSON[session.State]{V: state}, Practice: true}
+	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: board},
+		Students: store.JSON[[]string]{V: []string{}},
+		State:    store.JSON[session.State]{V: state}, Practice: true}
 	if err := s.StartSession(t.Context(), &n, id); err != nil {
 		t.Fatal(err)
 	}
@@ -70,10 +72,12 @@ func rehearsing(t *testing.T, board lesson.Board, pace session.Pace) (*store.Sto
 // enough, look at what is only to look at, and share their groups' frames.
 func TestAtOwnPace(t *testing.T) {
 	frame := func(id string, a lesson.Arrangement, p lesson.Permission) lesson.Frame {
-		return lesson.Frame{ID: id, Prompt: "What about the tide?", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: a, Permission: p, Prepared: []lesson.Element{}}
+		return lesson.Frame{ID: id, Prompt: "What about the tide?", Paper: paper.Paper{Kind: paper.Plain},
+			Arrangement: a, Permission: p, Prepared: []lesson.Element{}}
 	}
 	s, n, o := rehearsing(t, lesson.Board{Title: "Tides", Frames: []lesson.Frame{
-		frame("look", lesson.WholeClass, lesson.Look), frame("groups", lesson.Groups, lesson.Add), frame("own", lesson.Individual, lesson.Add)}}, session.Own)
+		frame("look", lesson.WholeClass, lesson.Look), frame("groups", lesson.Groups, lesson.Add),
+		frame("own", lesson.Individual, lesson.Add)}}, session.Own)
 	o.Students = 8
 	class := standin.Start(t.Context(), o)
 	defer class.Stop()
@@ -90,7 +94,7 @@ func TestAtOwnPace(t *testing.T) {
 				arrived++
 			}
 		}
-		keys, err := s.SheetKeys(t.Context(), n.ID)
+		keys, err := s.SheetKeys(t.Context(), n.ID, "")
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -104,7 +108,8 @@ func TestAtOwnPace(t *testing.T) {
 				authors[m.Author] = true
 			}
 			switch {
-			case key.Frame == "look" && len(authors) > 0, key.Frame == "groups" && sheet.GroupNumber(key.Owner) == 0, key.Frame == "own" && len(authors) > 1:
+			case key.Frame == "look" && len(authors) > 0, key.Frame == "groups" &&
+				sheet.GroupNumber(key.Owner) == 0, key.Frame == "own" && len(authors) > 1:
 				t.Fatalf("%d students on the sheet of %s on %s", len(authors), key.Owner, key.Frame)
 			case key.Frame == "groups" && len(authors) > 1:
 				together++
@@ -121,10 +126,14 @@ func TestAtOwnPace(t *testing.T) {
 // partly right, moves pieces, does nothing where it may only look, rests when
 // it is told to, and leaves nothing behind when the rehearsal is thrown away.
 func TestClass(t *testing.T) {
-	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-		Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"}, {ID: "month", Text: "29.53 days", Right: true}, {ID: "year", Text: "365 days"}}}}}
-	card := lesson.Element{ID: "card", X: 100, Y: 300, W: 200, H: 80, Layer: lesson.Piece, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "ebb", Tint: "moss"}}}
-	board := lesson.Board{Title: "Tides", Frames: []lesson.Frame{{ID: "one", Prompt: "What do you notice about the tide?", Paper: paper.Paper{Kind: paper.Plain},
+	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
+		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+			Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"},
+				{ID: "month", Text: "29.53 days", Right: true}, {ID: "year", Text: "365 days"}}}}}
+	card := lesson.Element{ID: "card", X: 100, Y: 300, W: 200, H: 80, Layer: lesson.Piece,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "ebb", Tint: "moss"}}}
+	board := lesson.Board{Title: "Tides", Frames: []lesson.Frame{{ID: "one",
+		Prompt: "What do you notice about the tide?", Paper: paper.Paper{Kind: paper.Plain},
 		Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{asked, card}}}}
 	s, n, o := rehearsing(t, board, session.Led)
 	o.Students, o.Right = 20, map[string][]string{"asked": {"month"}}
@@ -230,7 +239,8 @@ func TestIllustrations(t *testing.T) {
 		if p, err := picture.Read(drawing); err != nil || p.Width != item.Width || p.Height != item.Height {
 			t.Errorf("%s: %d x %d, %v", item.ID, p.Width, p.Height, err)
 		}
-		if found, _ := json.Marshal(all.Search(strings.Fields(item.Name))); !strings.Contains(string(found), `"`+item.ID+`"`) {
+		if found, _ := json.Marshal(all.Search(strings.Fields(item.Name))); !strings.Contains(string(found),
+			`"`+item.ID+`"`) {
 			t.Errorf("%s is not found by its name", item.ID)
 		}
 	}

@@ -90,10 +90,11 @@ func (s *student) run(ctx context.Context, k *Class) error {
 }
 
 // work is one stay in the lesson. It reports whether the lesson has ended.
-func (s *student) work(ctx context.Context, k *Class, session, cookie string, until time.Duration) (ended bool, err error) {
+func (s *student) work(ctx context.Context, k *Class, session, cookie string, until time.Duration) (ended bool,
+	err error) {
 	ctx, leave := context.WithTimeout(ctx, until)
 	defer leave()
-	l, err := dial(ctx, s.URL, session, cookie)
+	l, err := dial(ctx, s.URL, s.origin(), session, cookie)
 	if err != nil {
 		return false, err
 	}
@@ -152,7 +153,7 @@ func (s *student) next(stage session.Stage, sheets []live.SheetView, me string) 
 		if v.Frame != f.ID {
 			continue
 		}
-		there = append(there, v.Marks...)
+		there = append(there, v.Put...)
 		if v.Owner == me {
 			own = v.Sheet
 		}

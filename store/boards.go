@@ -40,7 +40,8 @@ func (s *Store) AddBoard(ctx context.Context, teacher string, content lesson.Boa
 	id := NewID()
 	_, err = s.db.ExecContext(ctx, `
 WITH board AS (INSERT INTO boards (id, teacher_id, outline) VALUES ($1, $2, $3) RETURNING id)
-INSERT INTO frames (board_id, id, content) SELECT board.id, f.id, f.content FROM board, unnest($4::text[], $5::json[]) AS f(id, content)`,
+INSERT INTO frames (board_id, id, content) SELECT board.id, f.id, f.content
+FROM board, unnest($4::text[], $5::json[]) AS f(id, content)`,
 		id, teacher, outline, ids, frames)
 	if err != nil {
 		return "", fmt.Errorf("add board: %w", err)
@@ -50,8 +51,7 @@ INSERT INTO frames (board_id, id, content) SELECT board.id, f.id, f.content FROM
 
 // Boards lists a teacher's boards that are not deleted, the last changed first.
 func (s *Store) Boards(ctx context.Context, teacher string) ([]BoardCard, error) {
-	boards := []BoardCard{}
-	return boards, s.db.SelectContext(ctx, &boards, `
+	return list[BoardCard](ctx, s, `
 		SELECT b.id, b.outline, b.folder, b.changed_at, b.opened_at, b.archived_at, f.content AS first
 		FROM boards b JOIN frames f ON f.board_id = b.id AND f.id = b.outline->'frames'->>0
 		WHERE b.teacher_id = $1 AND b.deleted_at IS NULL ORDER BY b.changed_at DESC, b.id`, teacher)
@@ -80,7 +80,8 @@ func (s *Store) board(ctx context.Context, where string, args ...any) (Kept, err
 		Frames  JSON[[]lesson.Frame]  `db:"frames"`
 	}
 	err := s.get(ctx, &row, `SELECT b.rev, b.outline, (SELECT coalesce(json_agg(f.content), '[]') FROM frames f
-		WHERE f.board_id = b.id AND f.id IN (SELECT json_array_elements_text(b.outline->'frames'))) AS frames FROM boards b WHERE `+where, args...)
+		WHERE f.board_id = b.id AND f.id IN (SELECT json_array_elements_text(b.outline->'frames'))) AS frames
+		FROM boards b WHERE `+where, args...)
 	kept := Kept{Draft: prepare.Draft{Outline: row.Outline.V, Frames: map[string]lesson.Frame{}}, Rev: row.Rev}
 	for _, f := range row.Frames.V {
 		kept.Frames[f.ID] = f
@@ -91,7 +92,8 @@ func (s *Store) board(ctx context.Context, where string, args ...any) (Kept, err
 // Frame reads a frame of one of a teacher's boards.
 func (s *Store) Frame(ctx context.Context, teacher, id string) (lesson.Frame, error) {
 	var frame JSON[lesson.Frame]
-	err := s.get(ctx, &frame, `SELECT f.content FROM frames f JOIN boards b ON b.id = f.board_id WHERE b.teacher_id = $1 AND f.id = $2 LIMIT 1`, teacher, id)
+	err := s.get(ctx, &frame, `SELECT f.content FROM frames f JOIN boards b ON b.id = f.board_id WHERE b.teacher_id = $1
+		AND f.id = $2 LIMIT 1`, teacher, id)
 	return frame.V, err
 }
 
@@ -138,8 +140,8 @@ func (s *Store) SetCard(ctx context.Context, teacher, id string, c Card) error {
 // ShareBoard gives the word that a link to a copy of a board holds, the one
 // given if there is none yet.
 func (s *Store) ShareBoard(ctx context.Context, teacher, id, word string) (string, error) {
-	var share string
-	return share, s.get(ctx, &share, `UPDATE boards SET share = coalesce(share, $3) WHERE teacher_id = $1 AND id = $2 RETURNING share`, teacher, id, word)
+	return one[string](ctx, s, `UPDATE boards SET share = coalesce(share, $3) WHERE teacher_id = $1 AND id = $2
+		RETURNING share`, teacher, id, word)
 }
 
 // ForgetBoards removes boards for good that were deleted before a time.

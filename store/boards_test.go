@@ -1,7 +1,6 @@
 package store_test
 
 import (
-	"database/sql"
 	"errors"
 	"fmt"
 	"reflect"
@@ -57,17 +56,23 @@ func TestSearch(t *testing.T) {
 		return lesson.Element{ID: id, X: 10, Y: 10, W: 300, H: 200, Body: b}
 	}
 	frame := func(id, title string, marks ...lesson.Element) lesson.Frame {
-		return lesson.Frame{ID: id, Title: title, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: marks}
+		return lesson.Frame{ID: id, Title: title, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass,
+			Permission: lesson.Add, Prepared: marks}
 	}
 	gone := mark("gone", lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "eclipse", Tint: "moss"}})
-	gone.RemovedBy = lesson.Staff
+	gone.Remove(lesson.Staff, 1, "")
 	page := frame("page", "")
-	page.Paper = paper.Paper{Kind: paper.Picture, Picture: "p", Alt: "Springtide and neap tide: 100% of the MARÉES_VIVES"}
+	page.Paper = paper.Paper{Kind: paper.Picture, Picture: "p",
+		Alt: "Springtide and neap tide: 100% of the MARÉES_VIVES"}
 	page.Notes = "Ask for the barycentre."
 	tides := lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
-		frame("table", "Tide table", mark("t", lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{{"Tern Harbour", "high"}, {"Monday", "07:24"}}}}), gone),
+		frame("table", "Tide table", mark("t",
+			lesson.Body{Kind: lesson.KindTable,
+				Table: &lesson.Table{Rows: [][]string{{"Tern Harbour", "high"}, {"Monday", "07:24"}}}}), gone),
 		page,
-		frame("month", "How long?", mark("q", lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Text: "From new moon to new moon?", Choices: []poll.Choice{{ID: "a", Text: "29.53 days"}, {ID: "b", Text: "a week"}}}})),
+		frame("month", "How long?", mark("q", lesson.Body{Kind: lesson.KindPoll,
+			Poll: &poll.Question{Text: "From new moon to new moon?",
+				Choices: []poll.Choice{{ID: "a", Text: "29.53 days"}, {ID: "b", Text: "a week"}}}})),
 	}}
 	id, err := s.AddBoard(ctx, ines, tides)
 	if err != nil {
@@ -92,7 +97,8 @@ func TestSearch(t *testing.T) {
 		return strings.Join(list, ", ")
 	}
 	for typed, want := range map[string]string{
-		"tide": "1 table, 2 page", "marees_vives": "2 page", "100%": "2 page", "1%": "", "TERN monday": "1 table", "29.53": "3 month", "week new": "3 month",
+		"tide": "1 table, 2 page", "marees_vives": "2 page", "100%": "2 page", "1%": "", "TERN monday": "1 table",
+		"29.53": "3 month", "week new": "3 month",
 		"barycentre": "2 page", "eclipse": "", "monday week": "", "": "", "  ": "",
 	} {
 		if got := search(typed); got != want {
@@ -147,7 +153,8 @@ func TestCards(t *testing.T) {
 		}
 	}
 	cards, err := s.Boards(ctx, ines)
-	if err != nil || len(cards) != 1 || cards[0].Folder != folder || cards[0].ArchivedAt == nil || cards[0].OpenedAt == nil {
+	if err != nil || len(cards) != 1 || cards[0].Folder != folder || cards[0].ArchivedAt == nil ||
+		cards[0].OpenedAt == nil {
 		t.Fatalf("%+v, %v", cards, err)
 	}
 	first, err := s.ShareBoard(ctx, ines, id, "one-word")
@@ -196,12 +203,14 @@ func TestChangeBoard(t *testing.T) {
 	err = s.ChangeBoard(ctx, ines, id, func(d *store.Draft) error {
 		f := lesson.Frame{ID: "two", Title: "never"}
 		d.Frames["two"] = f
-		return errors.Join(d.Save(ctx, &prepare.Changed{Op: store.NewID(), Whole: []lesson.Frame{f}}, prepare.Step{}), broken)
+		return errors.Join(d.Save(ctx, &prepare.Changed{Op: store.NewID(), Whole: []lesson.Frame{f}}, prepare.Step{}),
+			broken)
 	})
 	if !errors.Is(err, broken) {
 		t.Fatal(err)
 	}
-	if err := s.ChangeBoard(ctx, other, id, func(*store.Draft) error { return nil }); !errors.Is(err, store.ErrNotFound) {
+	if err := s.ChangeBoard(ctx, other, id, func(*store.Draft) error { return nil }); !errors.Is(err,
+		store.ErrNotFound) {
 		t.Errorf("another teacher's board was opened for changes: %v", err)
 	}
 	kept, err := s.Board(ctx, ines, id)
@@ -227,7 +236,8 @@ func TestPlaces(t *testing.T) {
 		pace session.Pace
 		want *string
 	}{{session.Own, new("one")}, {session.Own, new("one")}, {session.Led, nil}} {
-		next, err := state.Apply(board(), session.Command{Kind: session.KindPace, Pace: &session.SetPace{Pace: c.pace}}, session.Class{})
+		next, err := state.Apply(board(), session.Command{Kind: session.KindPace, Pace: &session.SetPace{Pace: c.pace}},
+			session.With{})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -281,14 +291,18 @@ func TestForgetPractice(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if _, err := s.Commit(ctx, []store.Batch{{Sheet: key.ID, Session: n.ID, Changes: []sheet.Change{note(1, "m", "kept?")}}}); err != nil {
+		if _, err := s.Commit(ctx, []store.Batch{{Sheet: key.ID, Session: n.ID,
+			Changes: []sheet.Change{note(1, "m", "kept?")},
+			Marks:   touched([]sheet.Change{note(1, "m", "kept?")})}}); err != nil {
 			t.Fatal(err)
 		}
-		if _, _, err := s.AddPicture(ctx, n.ID, "noor", picture.Picture{Type: "image/png", Width: 1, Height: 1, Data: []byte{1}}, 10); err != nil {
+		if _, _, err := s.AddPicture(ctx, n.ID, "noor",
+			picture.Picture{Type: "image/png", Width: 1, Height: 1, Data: []byte{1}}, 10); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if stale, err := s.StalePractice(ctx, time.Now().Add(time.Hour)); err != nil || !reflect.DeepEqual(stale, []string{practice.ID}) {
+	if stale, err := s.StalePractice(ctx, time.Now().Add(time.Hour)); err != nil ||
+		!reflect.DeepEqual(stale, []string{practice.ID}) {
 		t.Errorf("%v, %v", stale, err)
 	}
 	for _, id := range []string{practice.ID, real.ID} {
@@ -296,11 +310,7 @@ func TestForgetPractice(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	db, err := sql.Open("pgx", url)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer db.Close()
+	db := storetest.DB(t, url)
 	for _, table := range []string{"sessions", "participants", "sheets", "log", "marks", "pictures"} {
 		var rows int
 		if err := db.QueryRowContext(ctx, `SELECT count(*) FROM `+table).Scan(&rows); err != nil || rows != 1 {
@@ -316,7 +326,8 @@ func TestLibrary(t *testing.T) {
 	ines := teacher(t, s, "ines@ternharbour.example")
 	keep := func(name string, data byte) string {
 		t.Helper()
-		id, err := s.KeepPicture(ctx, ines, name, picture.Picture{Type: "image/png", Width: 4, Height: 3, Data: []byte{data}})
+		id, err := s.KeepPicture(ctx, ines, name,
+			picture.Picture{Type: "image/png", Width: 4, Height: 3, Data: []byte{data}})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -327,7 +338,8 @@ func TestLibrary(t *testing.T) {
 	if again := keep("another name", 1); again != half {
 		t.Error("the same picture was kept twice")
 	}
-	for words, want := range map[string][]string{"moon": {half, full}, "MOON half": {half}, "half_": {half}, "l_m": nil, "another": nil, "0%": {half}} {
+	for words, want := range map[string][]string{"moon": {half, full}, "MOON half": {half}, "half_": {half}, "l_m": nil,
+		"another": nil, "0%": {half}} {
 		list, err := s.Library(ctx, strings.Fields(words), 10)
 		if err != nil {
 			t.Fatal(err)
@@ -355,7 +367,8 @@ func TestTemplates(t *testing.T) {
 		ids = append(ids, id)
 	}
 	list, err := s.Templates(ctx, ines)
-	if err != nil || len(list) != 2 || list[0].Name != "Exit ticket" || !reflect.DeepEqual(list[1].Frame.V, board().Frames[0]) {
+	if err != nil || len(list) != 2 || list[0].Name != "Exit ticket" ||
+		!reflect.DeepEqual(list[1].Frame.V, board().Frames[0]) {
 		t.Errorf("%+v, %v", list, err)
 	}
 	if theirs, err := s.Templates(ctx, other); err != nil || len(theirs) != 0 {

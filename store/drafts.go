@@ -30,14 +30,16 @@ func (s *Store) ChangeBoard(ctx context.Context, teacher, id string, work func(d
 			Rev     int64                 `db:"rev"`
 			Outline JSON[prepare.Outline] `db:"outline"`
 		}
-		err := tx.GetContext(ctx, &row, `SELECT rev, outline FROM boards WHERE teacher_id = $1 AND id = $2 AND deleted_at IS NULL FOR NO KEY UPDATE`, teacher, id)
+		err := tx.GetContext(ctx, &row, `SELECT rev, outline FROM boards WHERE teacher_id = $1 AND id = $2
+			AND deleted_at IS NULL FOR NO KEY UPDATE`, teacher, id)
 		if errors.Is(err, sql.ErrNoRows) {
 			return ErrNotFound
 		}
 		if err != nil {
 			return fmt.Errorf("change board: %w", err)
 		}
-		return work(&Draft{Draft: prepare.Draft{Outline: row.Outline.V, Frames: map[string]lesson.Frame{}}, Rev: row.Rev, id: id, tx: tx})
+		return work(&Draft{Draft: prepare.Draft{Outline: row.Outline.V, Frames: map[string]lesson.Frame{}},
+			Rev: row.Rev, id: id, tx: tx})
 	})
 }
 
@@ -53,7 +55,8 @@ func (d *Draft) Load(ctx context.Context, ids ...string) error {
 		return nil
 	}
 	var rows []JSON[lesson.Frame]
-	if err := d.tx.SelectContext(ctx, &rows, `SELECT content FROM frames WHERE board_id = $1 AND id = ANY($2)`, d.id, missing); err != nil {
+	if err := d.tx.SelectContext(ctx, &rows, `SELECT content FROM frames WHERE board_id = $1 AND id = ANY($2)`, d.id,
+		missing); err != nil {
 		return fmt.Errorf("load frames: %w", err)
 	}
 	for _, r := range rows {
@@ -117,8 +120,10 @@ WITH board AS (
 ), logged AS (
     INSERT INTO edits (board_id, rev, op_id, change, back) VALUES ($1, $2, $4, $5, $6)
 )
-INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnest($7::text[], $8::json[]) AS f(id, content)
-ON CONFLICT (board_id, id) DO UPDATE SET content = excluded.content, words = NULL`, d.id, d.Rev, outline, change.Op, changed, undo, ids, frames)
+INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content
+FROM unnest($7::text[], $8::json[]) AS f(id, content)
+ON CONFLICT (board_id, id) DO UPDATE SET content = excluded.content,
+words = NULL`, d.id, d.Rev, outline, change.Op, changed, undo, ids, frames)
 	if err != nil {
 		return fmt.Errorf("save edit: %w", err)
 	}

@@ -1,7 +1,6 @@
 package store_test
 
 import (
-	"database/sql"
 	"os"
 	"testing"
 
@@ -10,25 +9,29 @@ import (
 	"alpenglow/store"
 	"alpenglow/store/storetest"
 
+	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
 )
+
+// upTo gives a database with the tables of an earlier version.
+func upTo(t *testing.T, url string, version int64) (*sqlx.DB, *goose.Provider) {
+	t.Helper()
+	db := storetest.DB(t, url)
+	steps, err := goose.NewProvider(goose.DialectPostgres, db.DB, os.DirFS("migrations"))
+	if err == nil {
+		_, err = steps.UpTo(ctx, version)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	return db, steps
+}
 
 // Boards and sessions from before boards were prepared are there afterwards,
 // with all that was on them, and go back again.
 func TestOldBoardsAreKept(t *testing.T) {
 	url := storetest.URL(t)
-	db, err := sql.Open("pgx", url)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer db.Close()
-	steps, err := goose.NewProvider(goose.DialectPostgres, db, os.DirFS("migrations"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	if _, err := steps.UpTo(ctx, 2); err != nil {
-		t.Fatal(err)
-	}
+	db, steps := upTo(t, url, 2)
 	const content = `{"title":"Moon","frames":[{"id":"one","title":"A","prompt":"say \"fixed\":","paper":"squared","arrangement":"class","permission":"add","fixed":[
 		{"id":"n","z":0,"at":0,"x":10,"y":10,"w":200,"h":100,"kind":"note","note":{"text":"the \"fixed\": word","tint":"moss"}}]},
 		{"id":"two","title":"B","prompt":"","paper":"plain","arrangement":"individual","permission":"look","fixed":[]}]}`
@@ -39,7 +42,8 @@ func TestOldBoardsAreKept(t *testing.T) {
 	}{
 		{`INSERT INTO teachers VALUES ($1, 'ines@ternharbour.example', 'Ines Aldana', 'x')`, []any{teacher}},
 		{`INSERT INTO boards (id, teacher_id, content) VALUES ($1, $2, $3)`, []any{board, teacher, content}},
-		{`INSERT INTO sessions (id, teacher_id, board_id, code, content, state, rev) VALUES ($1, $2, $3, 'K7M2QX', $4, '{}', 0)`, []any{store.NewID(), teacher, board, content}},
+		{`INSERT INTO sessions (id, teacher_id, board_id, code, content, state, rev)
+			VALUES ($1, $2, $3, 'K7M2QX', $4, '{}', 0)`, []any{store.NewID(), teacher, board, content}},
 	} {
 		if _, err := db.ExecContext(ctx, do.query, do.args...); err != nil {
 			t.Fatal(err)
@@ -59,7 +63,8 @@ func TestOldBoardsAreKept(t *testing.T) {
 			t.Fatalf("%s: %v", name, err)
 		}
 		f := b.Frames[0]
-		if len(b.Frames) != 2 || b.Title != "Moon" || f.Paper.Kind != paper.Squared || len(f.Prepared) != 1 || f.Prepared[0].Note.Text != `the "fixed": word` || f.Prompt != `say "fixed":` {
+		if len(b.Frames) != 2 || b.Title != "Moon" || f.Paper.Kind != paper.Squared || len(f.Prepared) != 1 ||
+			f.Prepared[0].Note.Text != `the "fixed": word` || f.Prompt != `say "fixed":` {
 			t.Errorf("%s: %+v", name, b)
 		}
 	}
@@ -70,7 +75,107 @@ func TestOldBoardsAreKept(t *testing.T) {
 		t.Fatal(err)
 	}
 	var frames int
-	if err := db.QueryRowContext(ctx, `SELECT json_array_length(content->'frames') FROM boards WHERE id = $1`, board).Scan(&frames); err != nil || frames != 2 {
+	if err := db.QueryRowContext(ctx, `SELECT json_array_length(content->'frames') FROM boards WHERE id = $1`,
+		board).Scan(&frames); err != nil || frames != 2 {
 		t.Errorf("going back: %d frames, %v", frames, err)
+	}
+}
+
+// What was written before marks had one standing, students rows of their own, and
+// activity was counted, is there afterwards; NUL in what people wrote is gone.
+func TestOldLessonsAreKept(t *testing.T) {
+	url := storetest.URL(t)
+	db, steps := upTo(t, url, 4)
+	teacher, board, run, class, noor, on := store.NewID(), store.NewID(), store.NewID(), store.NewID(), store.NewID(),
+		store.NewID()
+	const content = `{"title":"Moon","frames":[{"id":"one","title":"A","prompt":"","paper":{"kind":"plain"},"arrangement":"class","permission":"add","prepared":[]}]}`
+	const frame = `{"id":"one","title":"A","prompt":"","paper":{"kind":"plain"},"arrangement":"class","permission":"add","prepared":[
+		{"id":"gone","author":"staff","z":1,"at":5,"x":1,"y":1,"w":99,"h":99,"removedBy":"staff","removedIn":"op","kind":"note","note":{"text":"hidden \"hidden\" words","tint":"moss"}}]}`
+	mark := func(id, more string) string {
+		return `{"id":"` + id + `","author":"` + noor + `","z":2,"at":7,"x":1,"y":1,"w":99,"h":99,` + more +
+			`"kind":"note","note":{"text":"removedBy","tint":"moss"}}`
+	}
+	for _, do := range []struct {
+		query string
+		args  []any
+	}{
+		{`INSERT INTO teachers VALUES ($1, 'ines@ternharbour.example', 'Ines Aldana', 'x')`, []any{teacher}},
+		{`INSERT INTO classes (id, teacher_id, name, students) VALUES ($1, $2, '8 Juniper', '["Noor","Kenji"]')`,
+			[]any{class, teacher}},
+		{`INSERT INTO boards (id, teacher_id, outline) VALUES ($1, $2,
+			'{"title":"Moon","objectives":[{"id":"\u0000","text":"say \\u0000"}],"frames":["one"],"dropped":[]}')`, []any{board, teacher}},
+		{`INSERT INTO frames (board_id, id, content) VALUES ($1, 'one', $2)`, []any{board, frame}},
+		{`INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, content, state, rev)
+			VALUES ($1, $2, $3, '8 Juniper', '["Noor"]', 'K7M2QX', $4,
+			'{"rev":3,"pace":"led","frame":"one","reached":["one"],"polls":{}}',
+			3)`, []any{run, teacher, board, content}},
+		{`INSERT INTO participants (id, session_id, name, token) VALUES ($1, $2, 'Noor', 'x')`, []any{noor, run}},
+		{`INSERT INTO sheets (id, session_id, frame_id, owner, seq) VALUES ($1, $2, 'one', 'class', 3)`,
+			[]any{on, run}},
+		{`INSERT INTO marks (sheet_id, id, mark) VALUES ($1, 'a', $2), ($1, 'b', $3), ($1, 'c', $4)`,
+			[]any{on, mark("a", ""), mark("b", `"hidden":true,`),
+				mark("c", `"hidden":true,"removedBy":"staff","removedIn":"op",`)}},
+		{`INSERT INTO log (sheet_id, seq, op_id, author, at, change) VALUES ($1, 1, $2, $3, 42, $4)`,
+			[]any{on, store.NewID(), noor, `{"seq":1,"put":[` + mark("b", `"hidden":true,`) + `]}`}},
+	} {
+		if _, err := db.ExecContext(ctx, do.query, do.args...); err != nil {
+			t.Fatal(do.query, err)
+		}
+	}
+	s := storetest.Open(t, url)
+	cards, err := s.Boards(ctx, teacher)
+	if err != nil || len(cards) != 1 || cards[0].Outline.V.Objectives[0].Text != `say \u0000` {
+		t.Fatalf("the boards page: %+v, %v", cards, err)
+	}
+	if m := cards[0].First.V.Prepared[0]; m.OnFrame() || m.Standing.In != "op" ||
+		m.Note.Text != `hidden "hidden" words` {
+		t.Errorf("a removed prepared mark: %+v", m)
+	}
+	key, err := s.SheetKeys(ctx, run, "one")
+	if err != nil {
+		t.Fatal(err)
+	}
+	loaded, err := s.LoadSheet(ctx, key[0])
+	if err != nil || loaded.Seq != 3 || loaded.Amount(noor) != 2 {
+		t.Fatalf("the sheet at %d with %d of Noor's: %v", loaded.Seq, loaded.Amount(noor), err)
+	}
+	for id, want := range map[string]lesson.Stand{"a": lesson.Shown, "b": lesson.Hidden, "c": lesson.Removed} {
+		if m, ok := loaded.Mark(id); !ok || m.Stands() != want || m.Note.Text != "removedBy" {
+			t.Errorf("%s: %+v", id, m)
+		}
+	}
+	if m, _ := loaded.Mark("c"); m.Standing.Was == nil || m.Standing.Was.Is != lesson.Hidden ||
+		m.Standing.By != lesson.Staff {
+		t.Errorf("removed when it was hidden: %+v", m.Standing)
+	}
+	changes, err := s.ChangesSince(ctx, on, 0, 10)
+	if err != nil || changes[0].Put[0].Stands() != lesson.Hidden {
+		t.Errorf("the log: %+v, %v", changes, err)
+	}
+	if active, err := s.Activities(ctx, run); err != nil || len(active) != 1 || active[0].Marks != 2 ||
+		active[0].At != 42 {
+		t.Errorf("activity: %+v, %v", active, err)
+	}
+	classes, err := s.Classes(ctx, teacher)
+	if err != nil || len(classes) != 1 || len(classes[0].Students.V) != 2 || classes[0].Students.V[0].Name != "Noor" {
+		t.Fatalf("the class: %+v, %v", classes, err)
+	}
+	people, err := s.Participants(ctx, run)
+	if err != nil || people[0].StudentID == nil || *people[0].StudentID != classes[0].Students.V[0].ID {
+		t.Errorf("Noor is who she was: %+v, %v", people, err)
+	}
+	found, err := s.Session(ctx, run)
+	if err != nil || found.ClassID == nil || *found.ClassID != class || found.State.V.Terms != 3 {
+		t.Errorf("the session: %+v, %v", found, err)
+	}
+	// Who joins now is the student of the list, once.
+	for i, want := range []bool{true, false} {
+		p, err := s.Join(ctx, run, 400, []byte{byte(i)}, func([]string) string { return "Kenji" })
+		if err != nil || (p.StudentID != nil) != want {
+			t.Errorf("Kenji, time %d: %+v, %v", i+1, p, err)
+		}
+	}
+	if _, err := steps.DownTo(ctx, 4); err != nil {
+		t.Fatal(err)
 	}
 }

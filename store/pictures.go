@@ -12,7 +12,8 @@ import (
 
 // AddPicture keeps a picture of a session and returns its id. Where the
 // session has as many as it may, nothing is kept and full is true.
-func (s *Store) AddPicture(ctx context.Context, session, author string, p picture.Picture, most int) (id string, full bool, err error) {
+func (s *Store) AddPicture(ctx context.Context, session, author string, p picture.Picture, most int) (id string,
+	full bool, err error) {
 	id = NewID()
 	result, err := s.db.ExecContext(ctx, `
 INSERT INTO pictures (id, session_id, author, type, width, height, data)
@@ -39,8 +40,10 @@ func (s *Store) KeepPicture(ctx context.Context, teacher, name string, p picture
 	hash := sha256.Sum256(p.Data)
 	var id string
 	err := s.db.GetContext(ctx, &id, `
-INSERT INTO pictures (id, teacher_id, author, type, width, height, data, name, hash) VALUES ($1, $2, 'staff', $3, $4, $5, $6, $7, $8)
-ON CONFLICT (hash) WHERE session_id IS NULL DO UPDATE SET used_at = now(), name = CASE WHEN pictures.name = '' THEN excluded.name ELSE pictures.name END
+INSERT INTO pictures (id, teacher_id, author, type, width, height, data, name, hash)
+VALUES ($1, $2, 'staff', $3, $4, $5, $6, $7, $8)
+ON CONFLICT (hash) WHERE session_id IS NULL DO UPDATE SET used_at = now(),
+name = CASE WHEN pictures.name = '' THEN excluded.name ELSE pictures.name END
 RETURNING id`, NewID(), teacher, p.Type, p.Width, p.Height, p.Data, name, hash[:])
 	if err != nil {
 		return "", fmt.Errorf("keep picture: %w", err)
@@ -50,8 +53,7 @@ RETURNING id`, NewID(), teacher, p.Type, p.Width, p.Height, p.Data, name, hash[:
 
 // Library lists pictures whose name has all of the words, the last used first.
 func (s *Store) Library(ctx context.Context, words []string, most int) ([]LibraryPicture, error) {
-	list := []LibraryPicture{}
-	return list, s.db.SelectContext(ctx, &list, `SELECT id, name, width, height FROM pictures
+	return list[LibraryPicture](ctx, s, `SELECT id, name, width, height FROM pictures
 		WHERE session_id IS NULL AND name ILIKE ALL($1) ORDER BY used_at DESC, id LIMIT $2`, anywhere(words), most)
 }
 
@@ -68,7 +70,8 @@ type KeptPicture struct {
 // Picture reads a picture; ErrNotFound when there is none.
 func (s *Store) Picture(ctx context.Context, id string) (KeptPicture, error) {
 	var p KeptPicture
-	err := s.db.GetContext(ctx, &p, `SELECT p.session_id, x.teacher_id, p.type, p.width, p.height, p.data FROM pictures p LEFT JOIN sessions x ON x.id = p.session_id WHERE p.id = $1`, id)
+	err := s.db.GetContext(ctx, &p, `SELECT p.session_id, x.teacher_id, p.type, p.width, p.height, p.data
+		FROM pictures p LEFT JOIN sessions x ON x.id = p.session_id WHERE p.id = $1`, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return p, ErrNotFound
 	}

@@ -36,11 +36,11 @@ func (s *Store) Search(ctx context.Context, teacher string, words []string) ([]F
 	if err := s.readWords(ctx, teacher); err != nil {
 		return nil, fmt.Errorf("search: %w", err)
 	}
-	found := []FoundFrame{}
-	return found, s.db.SelectContext(ctx, &found, `
+	return list[FoundFrame](ctx, s, `
 		SELECT f.board_id, f.id, f.content->>'title' AS title, o.number
 		FROM boards b, json_array_elements_text(b.outline->'frames') WITH ORDINALITY o(id, number), frames f
-		WHERE b.teacher_id = $1 AND b.deleted_at IS NULL AND f.board_id = b.id AND f.id = o.id AND f.words LIKE ALL ($2::text[])
+		WHERE b.teacher_id = $1 AND b.deleted_at IS NULL AND f.board_id = b.id AND f.id = o.id
+		AND f.words LIKE ALL ($2::text[])
 		ORDER BY b.changed_at DESC, b.id, o.number`, teacher, anywhere(words))
 }
 
@@ -65,7 +65,8 @@ func (s *Store) readSomeWords(ctx context.Context, teacher string) (int, error) 
 		Content JSON[lesson.Frame] `db:"content"`
 		Hash    string             `db:"hash"`
 	}
-	err := s.db.SelectContext(ctx, &changed, `SELECT f.board_id, f.id, f.content, md5(f.content::text) AS hash FROM frames f JOIN boards b ON b.id = f.board_id
+	err := s.db.SelectContext(ctx, &changed, `SELECT f.board_id, f.id, f.content, md5(f.content::text) AS hash
+		FROM frames f JOIN boards b ON b.id = f.board_id
 		WHERE b.teacher_id = $1 AND f.words IS NULL LIMIT $2`, teacher, readAtOnce)
 	if err != nil || len(changed) == 0 {
 		return 0, err
@@ -76,7 +77,8 @@ func (s *Store) readSomeWords(ctx context.Context, teacher string) (int, error) 
 		hashes, words = append(hashes, f.Hash), append(words, find.Plain(f.Content.V.Words()))
 	}
 	// A frame that was changed meanwhile is read again at the next search.
-	_, err = s.db.ExecContext(ctx, `UPDATE frames f SET words = n.words FROM unnest($1::uuid[], $2::text[], $3::text[], $4::text[]) AS n(board, id, hash, words)
+	_, err = s.db.ExecContext(ctx, `UPDATE frames f SET words = n.words
+		FROM unnest($1::uuid[], $2::text[], $3::text[], $4::text[]) AS n(board, id, hash, words)
 		WHERE f.board_id = n.board AND f.id = n.id AND md5(f.content::text) = n.hash`, boards, ids, hashes, words)
 	return len(changed), err
 }

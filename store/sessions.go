@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"time"
@@ -17,10 +18,14 @@ import (
 // ErrTaken says that a value which must be unique is taken.
 var ErrTaken = errors.New("taken")
 
+// ErrClosed says that a session lets nobody new in.
+var ErrClosed = errors.New("closed")
+
 // Session is a stored session with its copy of the board.
 type Session struct {
 	ID        string              `db:"id"`
 	TeacherID string              `db:"teacher_id"`
+	ClassID   *string             `db:"class_id"`
 	ClassName string              `db:"class_name"`
 	Students  JSON[[]string]      `db:"students"`
 	Code      string              `db:"code"`
@@ -34,7 +39,8 @@ type Session struct {
 	Listed   bool `db:"listed"`
 }
 
-const sessionColumns = `practice, listed, id, teacher_id, class_name, students, code, content, state, started_at, ended_at`
+const sessionColumns = `practice, listed, id, teacher_id, class_id, class_name, students, code, content, state,
+	started_at, ended_at`
 
 // StartSession stores a new session and sets its id. It says ErrTaken when
 // the code is in use.
@@ -52,8 +58,12 @@ func (s *Store) StartSession(ctx context.Context, n *Session, board string) erro
 		return fmt.Errorf("start session: %w", err)
 	}
 	n.ID = NewID()
-	_, err = s.db.ExecContext(ctx, `INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, content, state, rev, practice, listed) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
-		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, content, state, n.State.V.Rev, n.Practice, n.Listed)
+	_, err = s.db.ExecContext(ctx, `
+		INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, content, state, rev, terms,
+		practice, listed, class_id, title)
+		VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)`,
+		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, content, state, n.State.V.Rev, n.State.V.Terms,
+		n.Practice, n.Listed, n.ClassID, n.Content.V.Title)
 	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
 		return ErrTaken
 	}
@@ -65,14 +75,12 @@ func (s *Store) StartSession(ctx context.Context, n *Session, board string) erro
 
 // Session finds a session by its id.
 func (s *Store) Session(ctx context.Context, id string) (Session, error) {
-	var found Session
-	return found, s.get(ctx, &found, `SELECT `+sessionColumns+` FROM sessions WHERE id = $1`, id)
+	return one[Session](ctx, s, `SELECT `+sessionColumns+` FROM sessions WHERE id = $1`, id)
 }
 
 // SessionByCode finds the live session with a code.
 func (s *Store) SessionByCode(ctx context.Context, code string) (Session, error) {
-	var found Session
-	return found, s.get(ctx, &found, `SELECT `+sessionColumns+` FROM sessions WHERE code = $1 AND ended_at IS NULL`, code)
+	return one[Session](ctx, s, `SELECT `+sessionColumns+` FROM sessions WHERE code = $1 AND ended_at IS NULL`, code)
 }
 
 // SessionSummary is a session in a list.
@@ -89,10 +97,8 @@ type SessionSummary struct {
 
 // Sessions lists a teacher's sessions, the last one first.
 func (s *Store) Sessions(ctx context.Context, teacher string) ([]SessionSummary, error) {
-	list := []SessionSummary{}
-	return list, s.db.SelectContext(ctx, &list, `
-		SELECT s.id, s.content->>'title' AS title, s.class_name, s.board_id, s.started_at, s.ended_at, s.practice,
-		       (SELECT count(*) FROM participants p WHERE p.session_id = s.id) AS students
+	return list[SessionSummary](ctx, s, `
+		SELECT s.id, s.title, s.class_name, s.board_id, s.started_at, s.ended_at, s.practice, s.people AS students
 		FROM sessions s WHERE s.teacher_id = $1 ORDER BY s.started_at DESC LIMIT 200`, teacher)
 }
 
@@ -102,7 +108,8 @@ func (s *Store) ForgetPractice(ctx context.Context, id string) error {
 	_, err := s.db.ExecContext(ctx, `
 WITH gone AS (SELECT t.id FROM sheets t JOIN sessions s ON s.id = t.session_id WHERE s.id = $1 AND s.practice),
      marked AS (DELETE FROM marks USING gone WHERE sheet_id = gone.id),
-     logged AS (DELETE FROM log USING gone WHERE sheet_id = gone.id)
+     logged AS (DELETE FROM log USING gone WHERE sheet_id = gone.id),
+     active AS (DELETE FROM activity USING gone WHERE sheet_id = gone.id)
 DELETE FROM sessions WHERE id = $1 AND practice`, id)
 	if err != nil {
 		return fmt.Errorf("forget practice: %w", err)
@@ -112,8 +119,7 @@ DELETE FROM sessions WHERE id = $1 AND practice`, id)
 
 // StalePractice lists rehearsals that began before a time and were never ended.
 func (s *Store) StalePractice(ctx context.Context, before time.Time) ([]string, error) {
-	ids := []string{}
-	return ids, s.db.SelectContext(ctx, &ids, `SELECT id FROM sessions WHERE practice AND started_at < $1`, before)
+	return list[string](ctx, s, `SELECT id FROM sessions WHERE practice AND started_at < $1`, before)
 }
 
 // SetState stores the next state of a session and reports whether it did: not
@@ -126,9 +132,10 @@ func (s *Store) SetState(ctx context.Context, id string, next session.State) (bo
 	}
 	var stored int
 	err = s.db.GetContext(ctx, &stored, `
-WITH kept AS (UPDATE sessions SET state = $2, rev = $3, ended_at = CASE WHEN $4 THEN now() END WHERE id = $1 AND rev = $3 - 1 RETURNING id),
+WITH kept AS (UPDATE sessions SET state = $2, rev = $3, terms = $6, ended_at = CASE WHEN $4 THEN now() END WHERE id = $1
+AND rev = $3 - 1 RETURNING id),
      led AS (UPDATE participants SET frame = NULL FROM kept WHERE session_id = kept.id AND frame IS NOT NULL AND $5)
-SELECT count(*) FROM kept`, id, text, next.Rev, next.Ended, next.Pace != session.Own)
+SELECT count(*) FROM kept`, id, text, next.Rev, next.Ended, next.Pace != session.Own, next.Terms)
 	if err != nil {
 		return false, fmt.Errorf("set state: %w", err)
 	}
@@ -137,9 +144,11 @@ SELECT count(*) FROM kept`, id, text, next.Rev, next.Ended, next.Pace != session
 
 // Participant is one student in one session.
 type Participant struct {
-	ID        string    `db:"id"`
-	SessionID string    `db:"session_id"`
-	Name      string    `db:"name"`
+	ID        string `db:"id"`
+	SessionID string `db:"session_id"`
+	Name      string `db:"name"`
+	// StudentID is which student of the class it is, where that is known.
+	StudentID *string   `db:"student_id"`
 	JoinedAt  time.Time `db:"joined_at"`
 	// Frame is where they have gone at their own pace.
 	Frame *string `db:"frame"`
@@ -149,7 +158,8 @@ type Participant struct {
 // where the teacher leads by now it notes nothing.
 func (s *Store) SetPlace(ctx context.Context, participant, frame string) error {
 	if _, err := s.db.ExecContext(ctx, `UPDATE participants p SET frame = $2 FROM sessions s
-		WHERE p.id = $1 AND s.id = p.session_id AND s.state->>'pace' = $3`, participant, frame, session.Own); err != nil {
+		WHERE p.id = $1 AND s.id = p.session_id
+		AND s.state->>'pace' = $3`, participant, frame, session.Own); err != nil {
 		return fmt.Errorf("set place: %w", err)
 	}
 	return nil
@@ -157,22 +167,38 @@ func (s *Store) SetPlace(ctx context.Context, participant, frame string) error {
 
 // Join adds a participant under the name that apart chooses, given the names
 // that are there. Joins to one session wait for each other, so that no name
-// is given twice. Beyond limit it says ErrTaken.
-func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []byte, apart func(taken []string) string) (Participant, error) {
+// is given twice. Beyond limit it says ErrTaken, where the door is closed
+// ErrClosed, and after the end ErrNotFound.
+func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []byte,
+	apart func(taken []string) string) (Participant, error) {
 	p := Participant{ID: NewID(), SessionID: sessionID}
 	err := s.within(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `SELECT 1 FROM sessions WHERE id = $1 FOR NO KEY UPDATE`, sessionID); err != nil {
+		var closed bool
+		err := tx.GetContext(ctx, &closed, `UPDATE sessions SET people = people + 1 WHERE id = $1 AND ended_at IS NULL
+			RETURNING coalesce((state->>'closed')::bool, false)`, sessionID)
+		switch {
+		case errors.Is(err, sql.ErrNoRows):
+			return ErrNotFound
+		case err != nil:
 			return err
+		case closed:
+			return ErrClosed
 		}
 		var taken []string
-		if err := tx.SelectContext(ctx, &taken, `SELECT name FROM participants WHERE session_id = $1`, sessionID); err != nil {
+		if err := tx.SelectContext(ctx, &taken, `SELECT name FROM participants WHERE session_id = $1`,
+			sessionID); err != nil {
 			return err
 		}
 		if len(taken) >= limit {
 			return ErrTaken
 		}
 		p.Name = apart(taken)
-		return tx.GetContext(ctx, &p.JoinedAt, `INSERT INTO participants (id, session_id, name, token) VALUES ($1, $2, $3, $4) RETURNING joined_at`, p.ID, sessionID, p.Name, token)
+		return tx.GetContext(ctx, &p, `INSERT INTO participants (id, session_id, name, token, student_id)
+			VALUES ($1, $2, $3, $4,
+			(SELECT t.id FROM students t JOIN sessions s ON s.class_id = t.class_id WHERE s.id = $2 AND t.name = $3
+			 AND NOT EXISTS (SELECT 1 FROM participants o WHERE o.session_id = $2 AND o.student_id = t.id)
+			ORDER BY t.place LIMIT 1))
+			RETURNING id, session_id, student_id, name, joined_at, frame`, p.ID, sessionID, p.Name, token)
 	})
 	if err != nil {
 		return Participant{}, fmt.Errorf("join: %w", err)
@@ -182,14 +208,14 @@ func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []b
 
 // ParticipantByToken finds a participant by the hash of their token.
 func (s *Store) ParticipantByToken(ctx context.Context, token []byte) (Participant, error) {
-	var p Participant
-	return p, s.get(ctx, &p, `SELECT id, session_id, name, joined_at, frame FROM participants WHERE token = $1`, token)
+	return one[Participant](ctx, s, `SELECT id, session_id, student_id, name, joined_at, frame FROM participants
+		WHERE token = $1`, token)
 }
 
 // Participants lists the participants of a session in the order they joined.
 func (s *Store) Participants(ctx context.Context, sessionID string) ([]Participant, error) {
-	list := []Participant{}
-	return list, s.db.SelectContext(ctx, &list, `SELECT id, session_id, name, joined_at, frame FROM participants WHERE session_id = $1 ORDER BY joined_at, id`, sessionID)
+	return list[Participant](ctx, s, `SELECT id, session_id, student_id, name, joined_at, frame FROM participants
+		WHERE session_id = $1 ORDER BY joined_at, id`, sessionID)
 }
 
 // SessionMarks reads every mark of every sheet of a session.
@@ -198,7 +224,8 @@ func (s *Store) SessionMarks(ctx context.Context, sessionID string) ([]record.Ma
 		Frame string               `db:"frame_id"`
 		Mark  JSON[lesson.Element] `db:"mark"`
 	}
-	err := s.db.SelectContext(ctx, &rows, `SELECT s.frame_id, m.mark FROM marks m JOIN sheets s ON s.id = m.sheet_id WHERE s.session_id = $1`, sessionID)
+	err := s.db.SelectContext(ctx, &rows, `SELECT s.frame_id, m.mark FROM marks m JOIN sheets s ON s.id = m.sheet_id
+		WHERE s.session_id = $1`, sessionID)
 	if err != nil {
 		return nil, fmt.Errorf("read marks: %w", err)
 	}
@@ -220,4 +247,32 @@ func (s *Store) within(ctx context.Context, f func(tx *sqlx.Tx) error) error {
 		return err
 	}
 	return tx.Commit()
+}
+
+// Numbers are by how much a session has moved on: the revision of its state,
+// and how many have joined.
+type Numbers struct {
+	Rev    int64 `db:"rev"`
+	People int   `db:"people"`
+}
+
+// Numbers reads them.
+func (s *Store) Numbers(ctx context.Context, session string) (Numbers, error) {
+	return one[Numbers](ctx, s, `SELECT rev, people FROM sessions WHERE id = $1`, session)
+}
+
+// State reads the state of a session alone.
+func (s *Store) State(ctx context.Context, id string) (session.State, error) {
+	state, err := one[JSON[session.State]](ctx, s, `SELECT state FROM sessions WHERE id = $1`, id)
+	return state.V, err
+}
+
+// Leave takes the token of a participant away: it opens nothing any more.
+func (s *Store) Leave(ctx context.Context, participant string) error {
+	// Tokens are unique; what stands there now is no hash of anything.
+	if _, err := s.db.ExecContext(ctx, `UPDATE participants SET token = convert_to('left ' || id, 'UTF8')
+		WHERE id = $1`, participant); err != nil {
+		return fmt.Errorf("leave: %w", err)
+	}
+	return nil
 }

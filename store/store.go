@@ -12,9 +12,11 @@ import (
 	"io/fs"
 	"time"
 
+	"github.com/jackc/pgx/v5/pgconn"
 	_ "github.com/jackc/pgx/v5/stdlib" // the driver "pgx"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
 )
 
 //go:embed migrations/*.sql
@@ -46,24 +48,18 @@ func (s *Store) Close() error { return s.db.Close() }
 // Ping says whether the database answers.
 func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }
 
-// Migrate brings the tables to the version that this program needs. Several
-// processes may do so at once: one works, the others wait.
+// Migrate brings the tables to the version that this program needs.
 func (s *Store) Migrate(ctx context.Context) error {
-	conn, err := s.db.Conn(ctx)
-	if err != nil {
-		return fmt.Errorf("migrate: %w", err)
-	}
-	defer conn.Close()
-	const key = 0x616c70656e676c6f // any number, the same in every process
-	if _, err := conn.ExecContext(ctx, `SELECT pg_advisory_lock($1)`, key); err != nil {
-		return fmt.Errorf("migrate: %w", err)
-	}
-	defer conn.ExecContext(context.WithoutCancel(ctx), `SELECT pg_advisory_unlock($1)`, key)
 	folder, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return fmt.Errorf("migrate: %w", err)
 	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, folder)
+	// Several processes may do so at once: one works, the others wait.
+	locker, err := lock.NewPostgresSessionLocker()
+	if err != nil {
+		return fmt.Errorf("migrate: %w", err)
+	}
+	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, folder, goose.WithSessionLocker(locker))
 	if err != nil {
 		return fmt.Errorf("migrate: %w", err)
 	}
@@ -80,6 +76,29 @@ func (s *Store) get(ctx context.Context, dest any, query string, args ...any) er
 		return ErrNotFound
 	}
 	return err
+}
+
+// Bare gives an error of the database without the values that it quotes: they
+// may be what somebody wrote.
+func Bare(err error) string {
+	if failed := new(pgconn.PgError); errors.As(err, &failed) {
+		return failed.Code + " " + failed.ConstraintName
+	}
+	return err.Error()
+}
+
+// one reads one row and says ErrNotFound when there is none.
+func one[T any](ctx context.Context, s *Store, query string, args ...any) (T, error) {
+	var row T
+	err := s.get(ctx, &row, query, args...)
+	return row, err
+}
+
+// list reads rows; without any it is empty, not nil.
+func list[T any](ctx context.Context, s *Store, query string, args ...any) ([]T, error) {
+	rows := []T{}
+	err := s.db.SelectContext(ctx, &rows, query, args...)
+	return rows, err
 }
 
 // JSON is a column that holds a value of type T as JSON.

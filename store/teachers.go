@@ -21,7 +21,8 @@ type Teacher struct {
 // AddTeacher stores a new account and sets its id.
 func (s *Store) AddTeacher(ctx context.Context, t *Teacher) error {
 	t.ID = NewID()
-	_, err := s.db.NamedExecContext(ctx, `INSERT INTO teachers (id, email, name, password) VALUES (:id, lower(:email), :name, :password)`, t)
+	_, err := s.db.NamedExecContext(ctx, `INSERT INTO teachers (id, email, name, password)
+		VALUES (:id, lower(:email), :name, :password)`, t)
 	if err != nil {
 		return fmt.Errorf("add teacher: %w", err)
 	}
@@ -30,38 +31,56 @@ func (s *Store) AddTeacher(ctx context.Context, t *Teacher) error {
 
 // TeacherByEmail finds an account.
 func (s *Store) TeacherByEmail(ctx context.Context, email string) (Teacher, error) {
-	var t Teacher
-	return t, s.get(ctx, &t, `SELECT id, email, name, password FROM teachers WHERE email = lower($1)`, email)
+	return one[Teacher](ctx, s, `SELECT id, email, name, password FROM teachers WHERE email = lower($1)`, email)
 }
 
 // TeacherByID finds an account.
 func (s *Store) TeacherByID(ctx context.Context, id string) (Teacher, error) {
-	var t Teacher
-	return t, s.get(ctx, &t, `SELECT id, email, name, password FROM teachers WHERE id = $1`, id)
+	return one[Teacher](ctx, s, `SELECT id, email, name, password FROM teachers WHERE id = $1`, id)
 }
 
-// Class is a class list.
+// Class is a class with its students.
 type Class struct {
-	ID       string         `db:"id"`
-	Name     string         `db:"name"`
-	Students JSON[[]string] `db:"students"`
+	ID       string          `db:"id"`
+	Name     string          `db:"name"`
+	Students JSON[[]Student] `db:"students"`
 }
 
-// AddClass stores a new class list of a teacher and returns its id.
-func (s *Store) AddClass(ctx context.Context, teacher, name string, students []string) (string, error) {
-	list, err := asJSON(students)
-	if err != nil {
-		return "", fmt.Errorf("add class: %w", err)
+// Student is one person of a class over the year.
+type Student struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// Names lists the names of the students in the order of the list.
+func (c Class) Names() []string {
+	names := make([]string, len(c.Students.V))
+	for i, s := range c.Students.V {
+		names[i] = s.Name
 	}
-	id := NewID()
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO classes (id, teacher_id, name, students) VALUES ($1, $2, $3, $4)`, id, teacher, name, list); err != nil {
+	return names
+}
+
+// AddClass stores a new class of a teacher and returns its id.
+func (s *Store) AddClass(ctx context.Context, teacher, name string, students []string) (string, error) {
+	id, ids := NewID(), make([]string, len(students))
+	for i := range ids {
+		ids[i] = NewID()
+	}
+	_, err := s.db.ExecContext(ctx, `
+WITH class AS (INSERT INTO classes (id, teacher_id, name) VALUES ($1, $2, $3) RETURNING id)
+INSERT INTO students (id, class_id, name, place) SELECT n.id, class.id, n.name, n.place
+FROM class, unnest($4::uuid[], $5::text[]) WITH ORDINALITY AS n(id, name, place)`, id, teacher, name, ids, students)
+	if err != nil {
 		return "", fmt.Errorf("add class: %w", err)
 	}
 	return id, nil
 }
 
-// Classes lists a teacher's class lists by name.
+// Classes lists a teacher's classes by name.
 func (s *Store) Classes(ctx context.Context, teacher string) ([]Class, error) {
-	classes := []Class{}
-	return classes, s.db.SelectContext(ctx, &classes, `SELECT id, name, students FROM classes WHERE teacher_id = $1 ORDER BY name, id`, teacher)
+	return list[Class](ctx, s, `SELECT c.id, c.name, (SELECT coalesce(json_agg(json_build_object('id', t.id, 'name',
+		t.name) ORDER BY t.place), '[]')
+		FROM students t WHERE t.class_id = c.id) AS students FROM classes c WHERE c.teacher_id = $1
+		ORDER BY c.name, c.id`, teacher)
 }

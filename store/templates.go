@@ -21,7 +21,8 @@ func (s *Store) AddTemplate(ctx context.Context, teacher, name string, frame les
 		return "", fmt.Errorf("add template: %w", err)
 	}
 	id := NewID()
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO templates (id, teacher_id, name, frame) VALUES ($1, $2, $3, $4)`, id, teacher, name, text); err != nil {
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO templates (id, teacher_id, name, frame) VALUES ($1, $2, $3, $4)`,
+		id, teacher, name, text); err != nil {
 		return "", fmt.Errorf("add template: %w", err)
 	}
 	return id, nil
@@ -29,8 +30,8 @@ func (s *Store) AddTemplate(ctx context.Context, teacher, name string, frame les
 
 // Templates lists a teacher's templates by name.
 func (s *Store) Templates(ctx context.Context, teacher string) ([]Template, error) {
-	list := []Template{}
-	return list, s.db.SelectContext(ctx, &list, `SELECT id, name, frame FROM templates WHERE teacher_id = $1 ORDER BY lower(name), id`, teacher)
+	return list[Template](ctx, s, `SELECT id, name, frame FROM templates WHERE teacher_id = $1
+		ORDER BY lower(name), id`, teacher)
 }
 
 // RemoveTemplate removes a template of a teacher; ErrNotFound when there is none.

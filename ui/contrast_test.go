@@ -77,13 +77,16 @@ func TestTokens(t *testing.T) {
 	}{
 		{"night", "snow paper mist dusk-soft glow-soft fern-soft amber-soft rose-soft note-snow note-apricot note-rose note-lilac note-glacier note-moss", 4.5},
 		{"slate", "snow paper mist glow-soft note-apricot note-rose note-lilac note-glacier note-moss", 4.5},
-		{"dusk", "paper snow dusk-soft", 4.5}, {"glow-deep", "glow-soft paper", 4.5}, {"fern-deep", "fern-soft paper", 4.5},
+		{"dusk", "paper snow dusk-soft", 4.5}, {"glow-deep", "glow-soft paper", 4.5},
+		{"fern-deep", "fern-soft paper", 4.5},
 		{"amber", "amber-soft paper", 4.5}, {"rose", "rose-soft paper", 4.5},
 		{"paper", "dusk night glow glow-deep slate who-0 who-1 who-2 who-3 who-4 who-5 who-6 who-7", 4.5},
 		{"edge", "paper snow", 3}, {"dusk", "paper mist note-apricot", 3},
-		{"ink-night", "paper", 3}, {"ink-ember", "paper", 3}, {"ink-fern", "paper", 3}, {"ink-lake", "paper", 3}, {"ink-plum", "paper", 3},
+		{"ink-night", "paper", 3}, {"ink-ember", "paper", 3}, {"ink-fern", "paper", 3}, {"ink-lake", "paper", 3},
+		{"ink-plum", "paper", 3},
 		{"on-ground", "ground", 4.5}, {"dark-on-ground", "dark-ground", 4.5},
-		{"dark-ink-night", "dark-ground", 4.5}, {"dark-ink-ember", "dark-ground", 4.5}, {"dark-ink-fern", "dark-ground", 4.5},
+		{"dark-ink-night", "dark-ground", 4.5}, {"dark-ink-ember", "dark-ground", 4.5},
+		{"dark-ink-fern", "dark-ground", 4.5},
 		{"dark-ink-lake", "dark-ground", 4.5}, {"dark-ink-plum", "dark-ground", 4.5},
 	}
 	for _, p := range pairs {

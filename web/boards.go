@@ -8,13 +8,13 @@ import (
 	"unicode/utf8"
 
 	"alpenglow/core/find"
+	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/refusal"
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
-	"github.com/google/uuid"
 )
 
 // maxFolder is how long the name of a folder may be.
@@ -45,7 +45,9 @@ func (s *server) boards(c *gin.Context) {
 		reply.Classes = append(reply.Classes, ClassItem{ID: k.ID, Name: k.Name, Students: len(k.Students.V)})
 	}
 	for _, n := range sessions {
-		reply.Sessions = append(reply.Sessions, SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt, EndedAt: n.EndedAt, Practice: n.Practice})
+		reply.Sessions = append(reply.Sessions,
+			SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt,
+				EndedAt: n.EndedAt, Practice: n.Practice})
 	}
 	c.JSON(http.StatusOK, reply)
 }
@@ -72,7 +74,7 @@ func cardOf(b store.BoardCard) BoardItem {
 
 // ownBoard reads the board in the path if it is the teacher's.
 func (s *server) ownBoard(c *gin.Context) (store.Kept, error) {
-	if uuid.Validate(c.Param("id")) != nil {
+	if !id.IsUUID(c.Param("id")) {
 		return store.Kept{}, refusal.New(refusal.NotFound)
 	}
 	kept, err := s.Store.Board(c.Request.Context(), visitor(c).Teacher, c.Param("id"))
@@ -106,7 +108,8 @@ func (s *server) board(c *gin.Context) {
 
 // blank is a new frame with nothing on it.
 func blank() lesson.Frame {
-	return lesson.Frame{ID: store.NewID(), Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{}}
+	return lesson.Frame{ID: store.NewID(), Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass,
+		Permission: lesson.Add, Prepared: []lesson.Element{}}
 }
 
 // newBoard begins a board with one blank frame.
@@ -154,14 +157,16 @@ func (s *server) copyBoard(c *gin.Context) {
 func (s *server) setCard(c *gin.Context) {
 	var ask SetCard
 	err := readBody(c, &ask)
-	if err == nil && uuid.Validate(c.Param("id")) != nil {
+	if err == nil && !id.IsUUID(c.Param("id")) {
 		err = refusal.New(refusal.NotFound)
 	}
-	if err == nil && ask.Folder != nil && (utf8.RuneCountInString(*ask.Folder) > maxFolder || lesson.CheckTitle(*ask.Folder) != nil) {
+	if err == nil && ask.Folder != nil && (utf8.RuneCountInString(*ask.Folder) > maxFolder ||
+		lesson.CheckTitle(*ask.Folder) != nil) {
 		err = refusal.New(refusal.NameTooLong)
 	}
 	if err == nil {
-		err = missing(s.Store.SetCard(c.Request.Context(), visitor(c).Teacher, c.Param("id"), store.Card{Folder: ask.Folder, Archived: ask.Archived, Deleted: ask.Deleted}))
+		err = missing(s.Store.SetCard(c.Request.Context(), visitor(c).Teacher, c.Param("id"),
+			store.Card{Folder: ask.Folder, Archived: ask.Archived, Deleted: ask.Deleted}))
 	}
 	if err != nil {
 		refuse(c, err)
@@ -172,7 +177,7 @@ func (s *server) setCard(c *gin.Context) {
 
 // shareBoard gives a link by which colleagues on this installation take a copy.
 func (s *server) shareBoard(c *gin.Context) {
-	if uuid.Validate(c.Param("id")) != nil {
+	if !id.IsUUID(c.Param("id")) {
 		refuse(c, refusal.New(refusal.NotFound))
 		return
 	}

@@ -36,7 +36,8 @@ func raw(t *testing.T, e prepare.Edit) json.RawMessage {
 }
 
 func onFrame(frame, text string) prepare.Edit {
-	return prepare.Edit{ID: store.NewID(), Step: prepare.Step{Kind: prepare.KindMarks, Marks: &prepare.MarksStep{Frame: frame, Step: note(frame, text).Step}}}
+	return prepare.Edit{ID: store.NewID(), Step: prepare.Step{Kind: prepare.KindMarks,
+		Marks: &prepare.MarksStep{Frame: frame, Step: note(frame, text).Step}}}
 }
 
 // first gives the teacher's first board.
@@ -93,7 +94,8 @@ func TestEditsFromManyWindows(t *testing.T) {
 			t.Fatalf("change %d has number %d", i, c.Rev)
 		}
 	}
-	if got := teacher.edit(id, 0, onFrame("no such frame", "x")).Results[0].Problem; got == nil || got.Code != refusal.NoSuchFrame {
+	if got := teacher.edit(id, 0, onFrame("no such frame", "x")).Results[0].Problem; got == nil ||
+		got.Code != refusal.NoSuchFrame {
 		t.Errorf("%+v", got)
 	}
 }
@@ -107,9 +109,11 @@ func TestBoardsAreTheTeachers(t *testing.T) {
 	id, _ := teacher.first()
 	yes := true
 	for path, body := range map[string]any{
-		"/edits": web.Edits{Edits: []json.RawMessage{}}, "/card": web.SetCard{Deleted: &yes}, "/copies": web.NewBoard{Title: "x"}, "/link": struct{}{},
-		"/templates": web.NewTemplate{Frame: "shared", Name: "x"}, "/sessions": web.StartSession{Pace: session.Led}, "/rehearsals": web.Rehearse{Students: 5},
-		"/frames": web.AddFrames{ID: store.NewID(), From: web.FrameSource{Kind: "blank", Blank: &web.Blank{}}},
+		"/edits": web.Edits{Edits: []json.RawMessage{}}, "/card": web.SetCard{Deleted: &yes},
+		"/copies": web.NewBoard{Title: "x"}, "/link": struct{}{},
+		"/templates": web.NewTemplate{Frame: "shared", Name: "x"}, "/sessions": web.StartSession{Pace: session.Led},
+		"/rehearsals": web.Rehearse{Students: 5},
+		"/frames":     web.AddFrames{ID: store.NewID(), From: web.FrameSource{Kind: "blank", Blank: &web.Blank{}}},
 	} {
 		if got := noor.post("/api/boards/"+id+path, body, nil); got != refusal.SignInNeeded {
 			t.Errorf("a student at %s: %q", path, got)
@@ -122,7 +126,8 @@ func TestBoardsAreTheTeachers(t *testing.T) {
 	if got := noor.get("/api/search?words=days", &found); got != refusal.SignInNeeded {
 		t.Errorf("a student searches boards: %q", got)
 	}
-	if got := teacher.get("/api/search?words=DAYS", &found); got != "" || len(found.Frames) != 1 || found.Frames[0] != (web.FoundFrame{Board: id, Frame: "poll", Title: "Title of poll", Number: 3}) {
+	if got := teacher.get("/api/search?words=DAYS", &found); got != "" || len(found.Frames) != 1 ||
+		found.Frames[0] != (web.FoundFrame{Board: id, Frame: "poll", Title: "Title of poll", Number: 3}) {
 		t.Errorf("%+v, %q", found, got)
 	}
 	for _, path := range []string{"", "/edits?since=0", "/file", "/try?frame=shared"} {
@@ -166,19 +171,25 @@ func TestUnderCovers(t *testing.T) {
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	var up web.Uploaded
-	if got := teacher.read(&up)(teacher.send(http.MethodPost, "/api/pictures?name=tide.png", half(t), h.url)); got != "" {
+	if got := teacher.read(&up)(teacher.send(http.MethodPost, "/api/pictures?name=tide.png", half(t),
+		h.url)); got != "" {
 		t.Fatal(got)
 	}
 	id, _ := teacher.first()
 	ground := paper.Paper{Kind: paper.Picture, Picture: up.Picture}
 	add := func(b lesson.Body, x, y, w, hh float64) prepare.Edit {
-		return prepare.Edit{ID: store.NewID(), Step: prepare.Step{Kind: prepare.KindMarks, Marks: &prepare.MarksStep{Frame: "shared",
-			Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: x, Y: y, W: w, H: hh, Body: b}}}}}
+		return prepare.Edit{ID: store.NewID(),
+			Step: prepare.Step{Kind: prepare.KindMarks, Marks: &prepare.MarksStep{Frame: "shared",
+				Step: sheet.Step{Kind: sheet.KindAdd,
+					Add: &sheet.Add{Mark: store.NewID(), X: x, Y: y, W: w, H: hh, Body: b}}}}}
 	}
 	notes := "say nothing yet"
 	lid := add(lesson.Body{Kind: lesson.KindCover, Cover: &lesson.Cover{Tint: "lilac"}}, 0, 0, 800, 1000)
-	reply := teacher.edit(id, 0, prepare.Edit{ID: store.NewID(), Step: prepare.Step{Kind: prepare.KindFrame, Frame: &prepare.SetFrame{Frame: "shared", Paper: &ground, Notes: &notes}}},
-		add(lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "the solution", Tint: "moss"}}, 100, 100, 200, 100), lid)
+	reply := teacher.edit(id, 0, prepare.Edit{ID: store.NewID(),
+		Step: prepare.Step{Kind: prepare.KindFrame,
+			Frame: &prepare.SetFrame{Frame: "shared", Paper: &ground, Notes: &notes}}},
+		add(lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "the solution", Tint: "moss"}}, 100, 100, 200,
+			100), lid)
 	for _, r := range reply.Results {
 		if r.Problem != nil {
 			t.Fatal(r.Problem.Code)
@@ -200,7 +211,8 @@ func TestUnderCovers(t *testing.T) {
 	if !noor.everHeard(blank) {
 		t.Fatal("the picture has no name with the cover")
 	}
-	for name, want := range map[string]int{up.Picture: 404, blank: 200, up.Picture + ".shared": 404, up.Picture + ".own." + cover: 404, up.Picture + ".shared.other": 404} {
+	for name, want := range map[string]int{up.Picture: 404, blank: 200, up.Picture + ".shared": 404,
+		up.Picture + ".own." + cover: 404, up.Picture + ".shared.other": 404} {
 		if status, _, _ := seat.send(http.MethodGet, "/api/pictures/"+name, "", ""); status != want {
 			t.Errorf("%s: %d, want %d", name, status, want)
 		}
@@ -226,7 +238,8 @@ func TestUnderCovers(t *testing.T) {
 	if r, _, b, _ := at(up.Picture, 20).RGBA(); r != 0xffff || b != 0 {
 		t.Errorf("after lifting: red %x, blue %x", r, b)
 	}
-	if got := noor.call(live.MethodCommand, session.Command{Kind: session.KindLift, Lift: &session.Lift{Cover: cover, Down: true}}, nil); got != refusal.NotYours {
+	if got := noor.call(live.MethodCommand, session.Command{Kind: session.KindLift,
+		Lift: &session.Lift{Cover: cover, Down: true}}, nil); got != refusal.NotYours {
 		t.Errorf("a student lays the cover back: %q", got)
 	}
 }
@@ -249,11 +262,13 @@ func TestBringingIn(t *testing.T) {
 		return in, code
 	}
 	in, code := bring("high tide\nlow tide\nspring tide")
-	if code != "" || in.State != web.IntakeDone || len(in.Pages) != 2 || len(in.Pages[1].Frame.Prepared) != 3 || in.Pages[1].Frame.Prepared[0].Layer != lesson.Piece {
+	if code != "" || in.State != web.IntakeDone || len(in.Pages) != 2 || len(in.Pages[1].Frame.Prepared) != 3 ||
+		in.Pages[1].Frame.Prepared[0].Layer != lesson.Piece {
 		t.Fatalf("%+v, %s", in, code)
 	}
 	id, before := teacher.first()
-	ask := web.AddFrames{ID: store.NewID(), Since: before.Rev, At: 1, From: web.FrameSource{Kind: "intake", Intake: &web.FromIntake{Intake: in.ID, Pages: []int{1}}}}
+	ask := web.AddFrames{ID: store.NewID(), Since: before.Rev, At: 1,
+		From: web.FrameSource{Kind: "intake", Intake: &web.FromIntake{Intake: in.ID, Pages: []int{1}}}}
 	for range 2 { // sent twice, it is added once
 		if got := teacher.post("/api/boards/"+id+"/frames", ask, nil); got != "" {
 			t.Fatal(got)
@@ -273,17 +288,22 @@ func TestBringingIn(t *testing.T) {
 		body string
 		want refusal.Code
 	}{
-		"nothing":                   {"", refusal.FileEmpty},
-		"another kind of zip":       {"PK\x03\x04word/document.xml", refusal.FileKind},
-		"a locked presentation":     {"\xd0\xcf\x11\xe0....E\x00n\x00c\x00r\x00y\x00p\x00t\x00e\x00d\x00", refusal.FileLocked},
+		"another kind of zip": {"PK\x03\x04word/document.xml", refusal.FileKind},
+		"a locked presentation": {"\xd0\xcf\x11\xe0....E\x00n\x00c\x00r\x00y\x00p\x00t\x00e\x00d\x00",
+			refusal.FileLocked},
 		"a PDF, where none is read": {"%PDF-1.7", refusal.FileKind},
 		"a broken presentation":     {"PK\x03\x04ppt/presentation.xml", refusal.FileUnreadable},
 	} {
-		if in, code := bring(c.body); code != "" || in.State != web.IntakeFailed || in.Problem != c.want || len(in.Pages) != 0 {
+		if in, code := bring(c.body); code != "" || in.State != web.IntakeFailed || in.Problem != c.want ||
+			len(in.Pages) != 0 {
 			t.Errorf("%s: %+v, %s", name, in, code)
 		}
 	}
-	if got := h.visitor().read(nil)(h.visitor().send(http.MethodPost, "/api/intakes", "x", h.url)); got != refusal.SignInNeeded {
+	if _, code := bring(""); code != refusal.FileEmpty {
+		t.Errorf("nothing at all: %q", code)
+	}
+	if got := h.visitor().read(nil)(h.visitor().send(http.MethodPost, "/api/intakes", "x",
+		h.url)); got != refusal.SignInNeeded {
 		t.Errorf("from nobody: %q", got)
 	}
 	// 200 MB are refused by their announced length, before they are sent.
@@ -323,7 +343,8 @@ func TestBrokenOffOnTheWay(t *testing.T) {
 	}
 	var in web.Intake
 	for range 100 { // the server learns of the last ones in a moment
-		if code := teacher.read(&in)(teacher.send(http.MethodPost, "/api/intakes?name=words.txt", "high tide\nlow tide", h.url)); code == "" {
+		if code := teacher.read(&in)(teacher.send(http.MethodPost, "/api/intakes?name=words.txt", "high tide\nlow tide",
+			h.url)); code == "" {
 			break
 		} else if code != refusal.TooMany {
 			t.Fatal(code)
@@ -348,13 +369,16 @@ func TestNamesFromTheList(t *testing.T) {
 	var boards web.Boards
 	var started web.Started
 	teacher.get("/api/boards", &boards)
-	teacher.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: boards.Classes[0].ID, Listed: true, Pace: session.Led}, &started)
+	teacher.post("/api/boards/"+boards.Boards[0].ID+"/sessions",
+		web.StartSession{Class: boards.Classes[0].ID, Listed: true, Pace: session.Led}, &started)
 	code := teacher.code(started.Session)
 	var found web.JoinFound
-	if got := h.visitor().post("/api/join/check", web.JoinCode{Code: code}, &found); got != "" || strings.Join(found.Names, " ") != "Amara Noor" {
+	if got := h.visitor().post("/api/join/check", web.JoinCode{Code: code}, &found); got != "" ||
+		strings.Join(found.Names, " ") != "Amara Noor" {
 		t.Errorf("%v, %q", found.Names, got)
 	}
-	if got := h.visitor().post("/api/join", web.Join{Code: code, Name: "Captain Seaweed"}, nil); got != refusal.NameNotListed {
+	if got := h.visitor().post("/api/join", web.Join{Code: code, Name: "Captain Seaweed"},
+		nil); got != refusal.NameNotListed {
 		t.Errorf("a joke name: %q", got)
 	}
 	if _, seat := h.student(code, "Noor"); seat.Name != "Noor" {

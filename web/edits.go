@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"time"
 
+	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/prepare"
 	"alpenglow/core/refusal"
@@ -14,7 +15,6 @@ import (
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
-	"github.com/google/uuid"
 )
 
 // editBoard takes edits of the board in the path, in order: each is saved or
@@ -49,18 +49,18 @@ func (s *server) editBoard(c *gin.Context) {
 // change lets work change the board in the path and answers with all changes
 // since a number.
 func (s *server) change(c *gin.Context, since int64, work func(d *store.Draft) error, add func(reply *EditsReply)) {
-	ctx, me, id := c.Request.Context(), visitor(c).Teacher, c.Param("id")
-	if uuid.Validate(id) != nil {
+	ctx, me, board := c.Request.Context(), visitor(c).Teacher, c.Param("id")
+	if !id.IsUUID(board) {
 		refuse(c, refusal.New(refusal.NotFound))
 		return
 	}
 	if work != nil {
-		if err := s.Store.ChangeBoard(ctx, me, id, work); err != nil {
+		if err := s.Store.ChangeBoard(ctx, me, board, work); err != nil {
 			refuse(c, missing(err))
 			return
 		}
 	}
-	changes, err := s.Store.BoardChanges(ctx, me, id, since)
+	changes, err := s.Store.BoardChanges(ctx, me, board, since)
 	if err != nil {
 		refuse(c, err)
 		return
@@ -107,7 +107,7 @@ func (s *server) boardChanges(c *gin.Context) {
 func (s *server) addFrames(c *gin.Context) {
 	var ask AddFrames
 	err := readBody(c, &ask)
-	if id, bad := uuid.Parse(ask.ID); err == nil && (bad != nil || id.Version() != 7 || id.String() != ask.ID) {
+	if err == nil && !id.IsV7(ask.ID) {
 		err = refusal.New(refusal.BadID)
 	}
 	if err != nil {
@@ -115,6 +115,12 @@ func (s *server) addFrames(c *gin.Context) {
 		return
 	}
 	ctx := c.Request.Context()
+	// What comes from elsewhere is read before the board is held.
+	frames, err := s.framesFrom(c, ask.From)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
 	var result EditResult
 	s.change(c, ask.Since, func(d *store.Draft) error {
 		rev, back, done, err := d.Done(ctx, ask.ID)
@@ -122,9 +128,10 @@ func (s *server) addFrames(c *gin.Context) {
 			result = EditResult{Rev: rev, Back: &back}
 			return err
 		}
-		frames, err := s.framesFrom(c, d, ask.From)
-		if err != nil {
-			return err
+		if ask.From.Double != nil {
+			if frames, err = doubled(ctx, d, ask.From.Double.Frames); err != nil {
+				return err
+			}
 		}
 		changed, back, err := d.Add(ask.At, frames...)
 		if err != nil {
@@ -137,29 +144,36 @@ func (s *server) addFrames(c *gin.Context) {
 	}, func(reply *EditsReply) { reply.Results = []EditResult{result} })
 }
 
-// framesFrom gives new frames, with ids of their own, from where they are asked for.
-func (s *server) framesFrom(c *gin.Context, d *store.Draft, from FrameSource) ([]lesson.Frame, error) {
-	ctx, me := c.Request.Context(), visitor(c).Teacher
+// doubled gives copies of frames of the board itself.
+func doubled(ctx context.Context, d *store.Draft, ids []string) ([]lesson.Frame, error) {
 	same := map[string]string{}
 	for _, o := range d.Outline.Objectives {
 		same[o.ID] = o.ID
 	}
+	if err := d.Load(ctx, ids...); err != nil {
+		return nil, err
+	}
+	var frames []lesson.Frame
+	for _, id := range ids {
+		f, ok := d.Frames[id]
+		if !ok {
+			return nil, refusal.New(refusal.NoSuchFrame)
+		}
+		frames = append(frames, f.Copy(store.NewID, same))
+	}
+	return frames, nil
+}
+
+// framesFrom gives new frames, with ids of their own, from where they are asked
+// for; of the board itself, which is not held yet, none.
+func (s *server) framesFrom(c *gin.Context, from FrameSource) ([]lesson.Frame, error) {
+	ctx, me := c.Request.Context(), visitor(c).Teacher
 	var frames []lesson.Frame
 	switch {
 	case from.Kind == "blank" && from.Blank != nil:
 		return []lesson.Frame{blank()}, nil
 	case from.Kind == "double" && from.Double != nil:
-		if err := d.Load(ctx, from.Double.Frames...); err != nil {
-			return nil, err
-		}
-		for _, id := range from.Double.Frames {
-			f, ok := d.Frames[id]
-			if !ok {
-				return nil, refusal.New(refusal.NoSuchFrame)
-			}
-			frames = append(frames, f.Copy(store.NewID, same))
-		}
-		return frames, nil
+		return nil, nil
 	case from.Kind == "template" && from.Template != nil:
 		f, err := s.template(ctx, me, from.Template.Template)
 		if err != nil {
@@ -167,7 +181,7 @@ func (s *server) framesFrom(c *gin.Context, d *store.Draft, from FrameSource) ([
 		}
 		return []lesson.Frame{f.Copy(store.NewID, nil)}, nil
 	case from.Kind == "board" && from.Board != nil:
-		if uuid.Validate(from.Board.Board) != nil {
+		if !id.IsUUID(from.Board.Board) {
 			return nil, refusal.New(refusal.NotFound)
 		}
 		other, err := s.Store.Board(ctx, me, from.Board.Board)

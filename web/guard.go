@@ -1,19 +1,21 @@
 package web
 
 import (
-	"bytes"
 	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"log/slog"
 	"net/http"
 	"net/url"
+	"runtime/debug"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"alpenglow/core/refusal"
+	"alpenglow/core/strict"
 	"alpenglow/live"
 	"alpenglow/store"
 
@@ -40,7 +42,8 @@ func (s *server) logged(c *gin.Context) {
 	if route == "" {
 		route = "interface"
 	}
-	s.Log.Info("request", "method", c.Request.Method, "route", route, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+	s.Log.Info("request", "method", c.Request.Method, "route", route, "status", c.Writer.Status(), "ms",
+		time.Since(start).Milliseconds())
 }
 
 // recovered keeps a bug in one request from ending the server.
@@ -50,8 +53,9 @@ func (s *server) recovered(c *gin.Context) {
 			if r == http.ErrAbortHandler {
 				panic(r)
 			}
-			s.Log.Error("panic", "route", c.FullPath(), "cause", fmt.Sprintf("%T", r))
-			refuse(c, refusal.New(refusal.Unavailable))
+			s.panics.Inc()
+			s.Log.Error("panic", "route", c.FullPath(), "cause", live.Cause(r), "stack", string(debug.Stack()))
+			refuse(c, refusal.New(refusal.Failed))
 		}
 	}()
 	c.Next()
@@ -59,8 +63,11 @@ func (s *server) recovered(c *gin.Context) {
 
 // securityHeaders keep everything that is not ours out of the page. Styles may
 // stand inline, since accessible dialogs set them; scripts may not.
-func securityHeaders(c *gin.Context) {
+func (s *server) securityHeaders(c *gin.Context) {
 	h := c.Writer.Header()
+	if s.secure() {
+		h.Set("Strict-Transport-Security", "max-age=31536000; includeSubDomains")
+	}
 	h.Set("X-Content-Type-Options", "nosniff")
 	// What a page brings along answers to the page's policy, and is many small files.
 	if strings.HasPrefix(c.Request.URL.Path, "/assets/") {
@@ -84,16 +91,38 @@ func noStore(c *gin.Context) {
 	c.Next()
 }
 
-// sameOrigin says whether a request comes from our own pages.
+// sameOrigin says whether a request comes from our own pages: from the public
+// address exactly, where there is one. The simulated class of a rehearsal comes
+// from this machine with that origin.
 func (s *server) sameOrigin(r *http.Request) bool {
 	origin, err := url.Parse(r.Header.Get("Origin"))
 	if err != nil || origin.Host == "" {
 		return false
 	}
-	if s.PublicURL != nil && origin.Scheme == s.PublicURL.Scheme && origin.Host == s.PublicURL.Host {
-		return true
+	if s.PublicURL != nil {
+		return origin.Scheme == s.PublicURL.Scheme && origin.Host == s.PublicURL.Host
 	}
 	return origin.Host == r.Host
+}
+
+// keepable refuses addresses with characters that nothing here has, before
+// anything is looked up by them.
+func keepable(c *gin.Context) {
+	address, err := url.PathUnescape(c.Request.URL.Path + "?" + c.Request.URL.RawQuery)
+	query, bad := url.ParseQuery(c.Request.URL.RawQuery)
+	if err != nil || bad != nil || !utf8.ValidString(address) || strings.ContainsRune(address, 0) {
+		refuse(c, refusal.New(refusal.Malformed))
+		return
+	}
+	for _, values := range query {
+		for _, v := range values {
+			if !utf8.ValidString(v) || strings.ContainsRune(v, 0) {
+				refuse(c, refusal.New(refusal.Malformed))
+				return
+			}
+		}
+	}
+	c.Next()
 }
 
 // fromHere refuses what changes something, and realtime connections, unless
@@ -121,12 +150,7 @@ func readBody(c *gin.Context, into any) error {
 	if err != nil {
 		return refusal.New(refusal.Malformed)
 	}
-	reader := json.NewDecoder(bytes.NewReader(text))
-	reader.DisallowUnknownFields()
-	if err := reader.Decode(into); err != nil {
-		return refusal.New(refusal.Malformed)
-	}
-	return nil
+	return strict.Read(text, into)
 }
 
 const (
@@ -147,7 +171,10 @@ func (s *server) whoIsCalling(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	v := live.Visitor{Teacher: s.logins.GetString(ctx, teacherKey)}
+	v := live.Visitor{Teacher: s.logins.GetString(ctx, teacherKey), Address: c.ClientIP()}
+	if v.Teacher != "" {
+		v.Login, v.LoginEnds = loginName(token), s.logins.Deadline(ctx)
+	}
 	if cookie, err := c.Request.Cookie(seatCookie); err == nil {
 		p, err := s.Store.ParticipantByToken(ctx, hashed(cookie.Value))
 		if err == nil {
@@ -176,6 +203,9 @@ func needTeacher(c *gin.Context) {
 	}
 	c.Next()
 }
+
+// loginName is by what a teacher's sign-in is known inside the house.
+func loginName(token string) string { return hex.EncodeToString(hashed(token)) }
 
 // hashed is how tokens are stored: whoever reads the database cannot use them.
 func hashed(token string) []byte {

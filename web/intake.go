@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -26,7 +27,8 @@ import (
 // what they hold waits in a folder until the teacher has chosen from it.
 const (
 	intakesAtOnce  = 2                // files that are read
-	intakesKept    = 40               // read or being read
+	intakesKept    = 60               // read or being read
+	intakesOfOne   = 6                // of one teacher
 	intakeForgets  = 30 * time.Minute // after which a file that nobody asks for is forgotten
 	intakePictures = 400              // of one file
 )
@@ -58,15 +60,14 @@ type intake struct {
 func (all *intakes) begin(owner, name string) (*intake, context.Context, error) {
 	all.mu.Lock()
 	defer all.mu.Unlock()
-	for id, in := range all.all {
-		in.mu.Lock()
-		old := time.Since(in.touched) > intakeForgets
-		in.mu.Unlock()
-		if old {
-			all.drop(id)
+	all.forget(time.Now().Add(-intakeForgets))
+	own := 0
+	for _, in := range all.all {
+		if in.owner == owner {
+			own++
 		}
 	}
-	if len(all.all) >= intakesKept {
+	if len(all.all) >= intakesKept || own >= intakesOfOne {
 		return nil, nil, refusal.New(refusal.TooMany)
 	}
 	dir, err := os.MkdirTemp("", "alpenglow-intake-")
@@ -74,9 +75,23 @@ func (all *intakes) begin(owner, name string) (*intake, context.Context, error) 
 		return nil, nil, fmt.Errorf("begin intake: %w", err)
 	}
 	ctx, stop := context.WithCancel(context.Background())
-	in := &intake{owner: owner, dir: dir, stop: stop, touched: time.Now(), told: Intake{ID: store.NewID(), Name: name, State: IntakeReading, Pages: []IntakePage{}}}
+	in := &intake{owner: owner, dir: dir, stop: stop, touched: time.Now(),
+		told: Intake{ID: store.NewID(), Name: name, State: IntakeReading, Pages: []IntakePage{}}}
 	all.all[in.told.ID] = in
 	return in, ctx, nil
+}
+
+// forget drops the files that nobody has asked for since a time; the caller
+// holds the lock.
+func (all *intakes) forget(before time.Time) {
+	for id, in := range all.all {
+		in.mu.Lock()
+		old := in.touched.Before(before)
+		in.mu.Unlock()
+		if old {
+			all.drop(id)
+		}
+	}
 }
 
 // drop forgets a file; the caller holds the lock.
@@ -160,35 +175,47 @@ func (in *intake) picture(n int) (picture.Picture, error) {
 
 // bringIn takes a file and begins to read it.
 func (s *server) bringIn(c *gin.Context) {
-	data, err := s.uploads.body(c, formats.MaxBoardFile, refusal.FileHuge)
+	me := visitor(c).Teacher
+	file, err := s.uploads.receive(c, me, formats.MaxBoardFile, refusal.FileHuge)
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	in, ctx, err := s.intakes.begin(visitor(c).Teacher, pictureName(c.Query("name")))
+	in, ctx, err := s.intakes.begin(me, pictureName(c.Query("name")))
 	if err != nil {
+		file.Close()
 		refuse(c, err)
 		return
 	}
-	go func() {
-		select {
-		case s.intakes.room <- struct{}{}:
-			defer func() { <-s.intakes.room }()
-		case <-ctx.Done():
-			return
-		}
-		err := s.readInto(ctx, in, data)
-		in.tell(func(told *Intake) {
-			told.State = IntakeDone
-			if err != nil {
-				told.State, told.Problem = IntakeFailed, live.ProblemOf(err).Code
-			}
-		})
-		if err != nil && refusal.Of(err) == nil && ctx.Err() == nil {
-			s.Log.Error("read a file", "error", err)
-		}
-	}()
+	go s.readIntake(ctx, in, file)
 	c.JSON(http.StatusAccepted, in.state())
+}
+
+// readIntake reads a file when it is its turn; until then it lies on the disk.
+func (s *server) readIntake(ctx context.Context, in *intake, file *os.File) {
+	defer file.Close()
+	select {
+	case s.intakes.room <- struct{}{}:
+		defer func() { <-s.intakes.room }()
+	case <-ctx.Done():
+		return
+	}
+	err := error(refusal.New(refusal.Failed))
+	s.guarded("intake", func() {
+		var data []byte
+		if data, err = io.ReadAll(file); err == nil {
+			err = s.readInto(ctx, in, data)
+		}
+	})
+	in.tell(func(told *Intake) {
+		told.State = IntakeDone
+		if err != nil {
+			told.State, told.Problem = IntakeFailed, live.ProblemOf(err).Code
+		}
+	})
+	if err != nil && refusal.Of(err) == nil && ctx.Err() == nil {
+		s.Log.Error("read a file", "error", store.Bare(err))
+	}
 }
 
 func (s *server) intake(c *gin.Context) {
@@ -269,19 +296,20 @@ func (s *server) intakePicture(c *gin.Context, name []string) {
 
 // importBoard makes a board of a board file, whole or not at all.
 func (s *server) importBoard(c *gin.Context) {
-	data, err := s.uploads.body(c, formats.MaxBoardFile, refusal.FileHuge)
+	ctx, me := c.Request.Context(), visitor(c).Teacher
+	body, err := s.uploads.receive(c, me, formats.MaxBoardFile, refusal.FileHuge)
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	ctx, me := c.Request.Context(), visitor(c).Teacher
+	defer body.Close()
 	select {
-	case s.uploads.decoding <- struct{}{}:
-		defer func() { <-s.uploads.decoding }()
+	case s.intakes.room <- struct{}{}:
+		defer func() { <-s.intakes.room }()
 	case <-ctx.Done():
 		return
 	}
-	file, err := formats.ReadBoard(data)
+	file, err := s.readBoard(ctx, me, body)
 	if err != nil {
 		refuse(c, err)
 		return

@@ -2,7 +2,9 @@ package web
 
 import (
 	"fmt"
+	"net"
 	"net/http"
+	"os"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -12,12 +14,46 @@ import (
 // link gives the address that brings a student straight to a lesson.
 func (s *server) link(c *gin.Context, code string) string { return s.publicURL(c) + "/join/" + code }
 
-// publicURL is the address of the house as people type it.
+// publicURL is the address of the house as people type it. Without a setting it
+// is the one by which it was asked, if that is this machine's, and else the one
+// that the request came to: anybody can send any name.
 func (s *server) publicURL(c *gin.Context) string {
 	if s.PublicURL != nil {
 		return s.PublicURL.String()
 	}
-	return "http://" + c.Request.Host
+	host := c.Request.Host
+	if !ownHost(host) {
+		if to, ok := c.Request.Context().Value(http.LocalAddrContextKey).(net.Addr); ok {
+			host = to.String()
+		}
+	}
+	return "http://" + host
+}
+
+// ownHost reports whether a host, with or without a port, is this machine.
+func ownHost(host string) bool {
+	name := host
+	if bare, _, err := net.SplitHostPort(host); err == nil {
+		name = bare
+	}
+	if name == "localhost" {
+		return true
+	}
+	if own, err := os.Hostname(); err == nil &&
+		(strings.EqualFold(name, own) || strings.EqualFold(name, own+".local")) {
+		return true
+	}
+	addresses, err := net.InterfaceAddrs()
+	if err != nil {
+		return false
+	}
+	ip := net.ParseIP(name)
+	for _, a := range addresses {
+		if network, ok := a.(*net.IPNet); ok && ip != nil && network.IP.Equal(ip) {
+			return true
+		}
+	}
+	return false
 }
 
 func (s *server) invitation(c *gin.Context) {

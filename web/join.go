@@ -22,12 +22,13 @@ func (s *server) byCode(c *gin.Context, typed string) (store.Session, error) {
 	if err != nil {
 		return store.Session{}, err
 	}
-	if !s.codes.mayTry(c.ClientIP(), time.Now()) {
+	done, ok := s.codes.try(c.ClientIP(), time.Now())
+	if !ok {
 		return store.Session{}, refusal.New(refusal.TooMany)
 	}
 	found, err := s.Store.SessionByCode(c.Request.Context(), code)
+	done(errors.Is(err, store.ErrNotFound))
 	if errors.Is(err, store.ErrNotFound) {
-		s.codes.failed(c.ClientIP(), time.Now())
 		return store.Session{}, refusal.New(refusal.CodeUnknown)
 	}
 	return found, err
@@ -64,7 +65,7 @@ func (s *server) join(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	if p := visitor(c).Participant; p != nil && p.SessionID == found.ID {
+	if p := visitor(c).Participant; p != nil && p.SessionID == found.ID && found.State.V.Seated(p.ID) {
 		c.JSON(http.StatusOK, seatIn(found, p.Name))
 		return
 	}
@@ -76,10 +77,33 @@ func (s *server) join(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
+	if found.State.V.Closed {
+		refuse(c, refusal.New(refusal.DoorClosed))
+		return
+	}
+	// Seats are given out no faster than a hall comes in; each counts.
+	done, ok := s.seating.try(c.ClientIP()+" "+found.ID, time.Now())
+	if !ok {
+		refuse(c, refusal.New(refusal.TooMany))
+		return
+	}
+	defer done(true)
 	ctx, token := c.Request.Context(), rand.Text()+rand.Text()
-	p, err := s.Store.Join(ctx, found.ID, session.MaxParticipants, hashed(token), func(taken []string) string { return roster.Apart(name, taken) })
-	if errors.Is(err, store.ErrTaken) {
+	teacher, err := s.Store.TeacherByID(ctx, found.TeacherID)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	p, err := s.Store.Join(ctx, found.ID, session.MaxParticipants, hashed(token), func(taken []string) string {
+		return roster.Apart(name, append(taken, teacher.Name))
+	})
+	switch {
+	case errors.Is(err, store.ErrTaken):
 		err = refusal.New(refusal.SessionFull)
+	case errors.Is(err, store.ErrClosed):
+		err = refusal.New(refusal.DoorClosed)
+	case errors.Is(err, store.ErrNotFound):
+		err = refusal.New(refusal.CodeUnknown)
 	}
 	if err == nil {
 		err = s.Hub.Joined(ctx, p)
@@ -92,8 +116,17 @@ func (s *server) join(c *gin.Context) {
 	c.JSON(http.StatusOK, seatIn(found, p.Name))
 }
 
-// leave gives up the seat on this device, for the next one who uses it.
+// leave gives up the seat on this device, for the next one who uses it: its
+// token opens nothing any more, and what was shown is not kept.
 func (s *server) leave(c *gin.Context) {
+	if p := visitor(c).Participant; p != nil {
+		if err := s.Store.Leave(c.Request.Context(), p.ID); err != nil {
+			refuse(c, err)
+			return
+		}
+		s.Hub.CloseSeat(p.ID)
+	}
+	c.Header("Clear-Site-Data", `"cache"`)
 	s.setSeat(c, "", -time.Second)
 	c.Status(http.StatusNoContent)
 }

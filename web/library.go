@@ -1,6 +1,7 @@
 package web
 
 import (
+	"bytes"
 	"net/http"
 	"strings"
 
@@ -66,7 +67,7 @@ func (s *server) takeIllustration(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	read, err := s.uploads.decode(c.Request.Context(), drawing)
+	read, err := s.uploads.decode(c.Request.Context(), visitor(c).Teacher, "", bytes.NewReader(drawing))
 	if err != nil {
 		refuse(c, err)
 		return

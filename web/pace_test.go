@@ -60,7 +60,8 @@ func TestOwnPace(t *testing.T) {
 		t.Errorf("back on %q, worked on %v", back.hello.Stage.Frame.ID, back.hello.Worked)
 	}
 	stored, err := h.store.Participants(t.Context(), id)
-	if err != nil || len(stored) != 2 || stored[0].Name != "Noor" || stored[0].Frame == nil || *stored[0].Frame != "own" || stored[1].Frame != nil {
+	if err != nil || len(stored) != 2 || stored[0].Name != "Noor" || stored[0].Frame == nil ||
+		*stored[0].Frame != "own" || stored[1].Frame != nil {
 		t.Errorf("%+v, %v", stored, err)
 	}
 	staff.command(pace(session.Led, ""))
@@ -88,7 +89,9 @@ func TestGroupsOverTheWire(t *testing.T) {
 		students[name] = seat.connect(id, live.RoleStudent)
 	}
 	staff.command(session.Command{Kind: session.KindGroups, Groups: &session.SetGroups{Size: 2}})
-	staff.command(session.Command{Kind: session.KindUse, Use: &session.Use{Frame: "shared", Setting: session.Setting{Arrangement: lesson.Groups, Permission: lesson.Add}}})
+	staff.command(session.Command{Kind: session.KindUse,
+		Use: &session.Use{Frame: "shared", Setting: session.Setting{Arrangement: lesson.Groups,
+			Permission: lesson.Add}}})
 	noor := students["Noor"]
 	if !noor.until(`"number":`) {
 		t.Fatal("Noor does not learn of her group")
@@ -115,11 +118,13 @@ func TestGroupsOverTheWire(t *testing.T) {
 	if got := other.call(live.MethodSince, live.Since{Sheet: ours}, nil); got != refusal.NoSuchSheet {
 		t.Errorf("another group's sheet was read: %q", got)
 	}
-	staff.command(session.Command{Kind: session.KindAssign, Assign: &session.Assign{Student: mate.hello.Me.ID, Group: 3 - mine.Number}})
+	staff.command(session.Command{Kind: session.KindAssign,
+		Assign: &session.Assign{Student: mate.hello.Me.ID, Group: 3 - mine.Number}})
 	if got := mate.do(note(ours, "no longer ours")); got.Problem == nil || got.Problem.Code != refusal.NoSuchSheet {
 		t.Errorf("who left a group writes on its sheet: %+v", got)
 	}
-	if theirs := mate.move(""); theirs.Stage.Group.Number != 3-mine.Number || theirs.Sheets[0].Owner != sheet.GroupOwner(3-mine.Number) || len(theirs.Stage.Group.Members) != 3 {
+	if theirs := mate.move(""); theirs.Stage.Group.Number != 3-mine.Number ||
+		theirs.Sheets[0].Owner != sheet.GroupOwner(3-mine.Number) || len(theirs.Stage.Group.Members) != 3 {
 		t.Errorf("%+v", theirs)
 	}
 	noor.mustDo(note(ours, "alone now"))
@@ -132,7 +137,8 @@ func TestGroupsOverTheWire(t *testing.T) {
 	if g := late.hello.Stage.Group; g == nil || g.Number != mine.Number {
 		t.Fatalf("who comes late joins the smallest group, %d: %+v", mine.Number, g)
 	}
-	if text := late.hello.Sheets[0].Marks; len(text) != 2 || !strings.Contains(text[0].Note.Text+text[1].Note.Text, "between us") {
+	if text := late.hello.Sheets[0].Put; len(text) != 2 ||
+		!strings.Contains(text[0].Note.Text+text[1].Note.Text, "between us") {
 		t.Errorf("%+v", text)
 	}
 	// Who has a seat but no group when the lesson ends, learns that it has ended.

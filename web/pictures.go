@@ -1,63 +1,25 @@
 package web
 
 import (
-	"bytes"
 	"context"
 	"errors"
+	"fmt"
 	"net/http"
 	"path"
 	"strings"
-	"sync"
-	"time"
 	"unicode"
 
+	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/picture"
 	"alpenglow/core/refusal"
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
-	"github.com/google/uuid"
-	"golang.org/x/time/rate"
 )
 
-const (
-	picturesPerSession = 1000
-	pictureEvery       = 3 // seconds, for one person
-	picturesAtOnce     = 10
-	// readingAtOnce is how many pictures the server holds in memory while they
-	// come in, and readWithin how long one may take.
-	readingAtOnce = 16
-	readWithin    = time.Minute
-)
-
-// uploads holds back what would take too much memory or room.
-type uploads struct {
-	// decoding is held while a picture is decoded: one of 40 megapixels takes
-	// 160 MB.
-	decoding chan struct{}
-	reading  chan struct{}
-	mu       sync.Mutex
-	limits   map[string]*rate.Limiter // by author
-}
-
-func newUploads() *uploads {
-	return &uploads{decoding: make(chan struct{}, 1), reading: make(chan struct{}, readingAtOnce), limits: map[string]*rate.Limiter{}}
-}
-
-func (u *uploads) allow(author string) bool {
-	u.mu.Lock()
-	defer u.mu.Unlock()
-	limit, ok := u.limits[author]
-	if !ok {
-		if len(u.limits) > 10_000 {
-			clear(u.limits)
-		}
-		limit = rate.NewLimiter(1.0/pictureEvery, picturesAtOnce)
-		u.limits[author] = limit
-	}
-	return limit.Allow()
-}
+// picturesPerSession is how many pictures a session keeps.
+const picturesPerSession = 1000
 
 // mayBring says who brings a picture into a session: its teacher, or one of
 // its students while it runs.
@@ -65,8 +27,12 @@ func (s *server) mayBring(c *gin.Context) (session, author string, err error) {
 	v, id := visitor(c), c.Param("id")
 	if v.Participant != nil && v.Participant.SessionID == id {
 		kept, err := s.Store.Session(c.Request.Context(), id)
-		if err == nil && kept.EndedAt != nil {
+		switch {
+		case err != nil:
+		case kept.EndedAt != nil:
 			err = refusal.New(refusal.Ended)
+		case !kept.State.V.Seated(v.Participant.ID):
+			err = refusal.New(refusal.JoinNeeded)
 		}
 		return id, v.Participant.ID, err
 	}
@@ -78,53 +44,17 @@ func (s *server) mayBring(c *gin.Context) (session, author string, err error) {
 }
 
 // readPicture takes a picture as the body of the request, whatever it calls
-// itself. by is whose rate it counts for.
-func (s *server) readPicture(c *gin.Context, by string) (picture.Picture, error) {
-	if !s.uploads.allow(by) {
+// itself. whose lesson or teacher it is for, by is whose rate it counts for.
+func (s *server) readPicture(c *gin.Context, whose, by string) (picture.Picture, error) {
+	if !s.uploads.limit(by).Allow() {
 		return picture.Picture{}, refusal.New(refusal.TooMany)
 	}
-	data, err := s.uploads.body(c, picture.MaxBytes, refusal.PictureHuge)
+	file, err := s.uploads.receive(c, whose, picture.MaxBytes, refusal.PictureHuge)
 	if err != nil {
 		return picture.Picture{}, err
 	}
-	return s.uploads.decode(c.Request.Context(), data)
-}
-
-// body reads what somebody brings, within a limit of bytes and of time.
-func (u *uploads) body(c *gin.Context, limit int64, tooLarge refusal.Code) ([]byte, error) {
-	select {
-	case u.reading <- struct{}{}:
-		defer func() { <-u.reading }()
-	default:
-		return nil, refusal.New(refusal.TooMany)
-	}
-	if c.Request.ContentLength > limit {
-		return nil, refusal.New(tooLarge)
-	}
-	if err := http.NewResponseController(c.Writer).SetReadDeadline(time.Now().Add(readWithin)); err != nil {
-		return nil, err
-	}
-	var data bytes.Buffer
-	data.Grow(int(max(0, c.Request.ContentLength)) + bytes.MinRead) // as announced, so that it is not copied as it grows
-	_, err := data.ReadFrom(http.MaxBytesReader(c.Writer, c.Request.Body, limit))
-	if over := new(http.MaxBytesError); errors.As(err, &over) {
-		return nil, refusal.New(tooLarge)
-	}
-	if err != nil {
-		return nil, refusal.New(refusal.Malformed) // stopped on the way
-	}
-	return data.Bytes(), nil
-}
-
-// decode reads a picture when no other is being read.
-func (u *uploads) decode(ctx context.Context, data []byte) (picture.Picture, error) {
-	select {
-	case u.decoding <- struct{}{}:
-		defer func() { <-u.decoding }()
-	case <-ctx.Done():
-		return picture.Picture{}, ctx.Err()
-	}
-	return picture.Read(data)
+	defer file.Close()
+	return s.uploads.decode(c.Request.Context(), whose, by, file)
 }
 
 // addPicture takes a picture into a session.
@@ -134,7 +64,7 @@ func (s *server) addPicture(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	read, err := s.readPicture(c, session+" "+author)
+	read, err := s.readPicture(c, session, session+" "+author)
 	if err != nil {
 		refuse(c, err)
 		return
@@ -153,7 +83,7 @@ func (s *server) addPicture(c *gin.Context) {
 // keepPicture takes a picture into the school's library, for boards.
 func (s *server) keepPicture(c *gin.Context) {
 	me := visitor(c).Teacher
-	read, err := s.readPicture(c, me)
+	read, err := s.readPicture(c, me, me)
 	if err != nil {
 		refuse(c, err)
 		return
@@ -185,7 +115,7 @@ func (s *server) picture(c *gin.Context) {
 		s.intakePicture(c, name)
 		return
 	}
-	if uuid.Validate(name[0]) != nil {
+	if !id.IsUUID(name[0]) {
 		refuse(c, refusal.New(refusal.NoSuchPicture))
 		return
 	}
@@ -240,19 +170,24 @@ func (s *server) seen(c *gin.Context, kept store.KeptPicture, name []string) (st
 	return s.blanked(c.Request.Context(), kept, name, frame)
 }
 
-// blanked paints over the parts of a picture that covers hide.
-func (s *server) blanked(ctx context.Context, kept store.KeptPicture, name []string, frame lesson.Frame) (store.KeptPicture, error) {
+// blanked paints over the parts of a picture that covers hide. A class asks for
+// the same one at the same time; it is painted once.
+func (s *server) blanked(ctx context.Context, kept store.KeptPicture, name []string,
+	frame lesson.Frame) (store.KeptPicture, error) {
 	var parts []picture.Part
 	for _, b := range frame.BlankIn(name[0], name[2:], kept.Width, kept.Height) {
 		parts = append(parts, picture.Part(b))
 	}
-	select {
-	case s.uploads.decoding <- struct{}{}:
-		defer func() { <-s.uploads.decoding }()
-	case <-ctx.Done():
-		return kept, ctx.Err()
-	}
-	blank, err := picture.Blank(picture.Picture{Type: kept.Type, Data: kept.Data, Width: kept.Width, Height: kept.Height}, parts)
+	key := fmt.Sprint(name[0], parts)
+	whole := picture.Picture{Type: kept.Type, Data: kept.Data, Width: kept.Width, Height: kept.Height}
+	blank, err := s.blanks.get(key, func() (picture.Picture, error) {
+		done, err := s.uploads.turn(context.WithoutCancel(ctx), key)
+		if err != nil {
+			return whole, err
+		}
+		defer done()
+		return picture.Blank(whole, parts)
+	})
 	kept.Type, kept.Data = blank.Type, blank.Data
 	return kept, err
 }

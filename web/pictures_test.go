@@ -49,7 +49,8 @@ func TestPictures(t *testing.T) {
 		"nobody": {stranger, 404}, "another class": {outside, 404}, "another teacher": {other, 404},
 	} {
 		status, header, data := who.send(http.MethodGet, "/api/pictures/"+up.Picture, "", "")
-		if status != who.want || status == 200 && (header.Get("Content-Type") != "image/png" || !bytes.HasPrefix(data, []byte("\x89PNG"))) {
+		if status != who.want || status == 200 &&
+			(header.Get("Content-Type") != "image/png" || !bytes.HasPrefix(data, []byte("\x89PNG"))) {
 			t.Errorf("%s: %d, %s", name, status, header.Get("Content-Type"))
 		}
 	}
@@ -68,7 +69,8 @@ func TestPictures(t *testing.T) {
 			t.Errorf("%s: %q, want %q", name, got, c.want)
 		}
 	}
-	if status, _, _ := kenji.send(http.MethodPost, "/api/sessions/"+id+"/pictures", file.String(), "https://evil.example"); status != http.StatusForbidden {
+	if status, _, _ := kenji.send(http.MethodPost, "/api/sessions/"+id+"/pictures", file.String(),
+		"https://evil.example"); status != http.StatusForbidden {
 		t.Errorf("from another page: %d", status)
 	}
 	for i := range 20 {

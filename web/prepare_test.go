@@ -47,7 +47,8 @@ func (v *visitor) bring(name, body string) web.Intake {
 func (v *visitor) add(from web.FrameSource) (web.BoardReply, refusal.Code) {
 	v.t.Helper()
 	id, before := v.first()
-	code := v.post("/api/boards/"+id+"/frames", web.AddFrames{ID: store.NewID(), Since: before.Rev, At: 0, From: from}, nil)
+	code := v.post("/api/boards/"+id+"/frames", web.AddFrames{ID: store.NewID(), Since: before.Rev, At: 0, From: from},
+		nil)
 	_, after := v.first()
 	return after, code
 }
@@ -60,11 +61,13 @@ func TestNewFrames(t *testing.T) {
 	id, before := teacher.first()
 	theirs, _ := other.first()
 	var templates web.Templates
-	if code := teacher.get("/api/templates", &templates); code != "" || len(templates.Ready) < 16 || len(templates.Own) != 0 {
+	if code := teacher.get("/api/templates", &templates); code != "" || len(templates.Ready) < 16 ||
+		len(templates.Own) != 0 {
 		t.Fatalf("%d templates, %s", len(templates.Ready), code)
 	}
 	var own web.OwnTemplate
-	if code := teacher.post("/api/boards/"+id+"/templates", web.NewTemplate{Frame: "poll", Name: "  Our exit poll "}, &own); code != "" || own.Name != "Our exit poll" {
+	if code := teacher.post("/api/boards/"+id+"/templates", web.NewTemplate{Frame: "poll", Name: "  Our exit poll "},
+		&own); code != "" || own.Name != "Our exit poll" {
 		t.Fatalf("%+v, %s", own, code)
 	}
 	for name, c := range map[string]struct {
@@ -72,11 +75,16 @@ func TestNewFrames(t *testing.T) {
 		titles []string
 		marks  int
 	}{
-		"blank":                 {web.FrameSource{Kind: "blank", Blank: &web.Blank{}}, []string{""}, 0},
-		"two doubled":           {web.FrameSource{Kind: "double", Double: &web.SomeFrames{Frames: []string{"poll", "own"}}}, []string{"Title of poll", "Title of own"}, 1},
-		"a template":            {web.FrameSource{Kind: "template", Template: &web.FromTemplate{Template: templates.Ready[0].ID}}, []string{templates.Ready[0].Frame.Title}, len(templates.Ready[0].Frame.Prepared)},
-		"a template of one's":   {web.FrameSource{Kind: "template", Template: &web.FromTemplate{Template: own.ID}}, []string{"Title of poll"}, 1},
-		"from one's own boards": {web.FrameSource{Kind: "board", Board: &web.FromBoard{Board: id, Frames: []string{"shared"}}}, []string{"Title of shared"}, 0},
+		"blank": {web.FrameSource{Kind: "blank", Blank: &web.Blank{}}, []string{""}, 0},
+		"two doubled": {web.FrameSource{Kind: "double",
+			Double: &web.SomeFrames{Frames: []string{"poll", "own"}}}, []string{"Title of poll", "Title of own"}, 1},
+		"a template": {web.FrameSource{Kind: "template",
+			Template: &web.FromTemplate{Template: templates.Ready[0].ID}}, []string{templates.Ready[0].Frame.Title},
+			len(templates.Ready[0].Frame.Prepared)},
+		"a template of one's": {web.FrameSource{Kind: "template", Template: &web.FromTemplate{Template: own.ID}},
+			[]string{"Title of poll"}, 1},
+		"from one's own boards": {web.FrameSource{Kind: "board",
+			Board: &web.FromBoard{Board: id, Frames: []string{"shared"}}}, []string{"Title of shared"}, 0},
 	} {
 		after, code := teacher.add(c.from)
 		if code != "" {
@@ -86,7 +94,8 @@ func TestNewFrames(t *testing.T) {
 		for i, title := range c.titles {
 			f := after.Frames[i]
 			marks += len(f.Prepared)
-			if f.Title != title || slices.ContainsFunc(before.Frames, func(old lesson.Frame) bool { return old.ID == f.ID }) {
+			if f.Title != title || slices.ContainsFunc(before.Frames,
+				func(old lesson.Frame) bool { return old.ID == f.ID }) {
 				t.Errorf("%s: frame %d is %q with id %s", name, i, f.Title, f.ID)
 			}
 		}
@@ -101,20 +110,27 @@ func TestNewFrames(t *testing.T) {
 		from web.FrameSource
 		want refusal.Code
 	}{
-		"a frame that is not there":         {web.FrameSource{Kind: "double", Double: &web.SomeFrames{Frames: []string{"four"}}}, refusal.NoSuchFrame},
-		"no such template":                  {web.FrameSource{Kind: "template", Template: &web.FromTemplate{Template: "none"}}, refusal.NotFound},
-		"another teacher's board":           {web.FrameSource{Kind: "board", Board: &web.FromBoard{Board: theirs, Frames: []string{"shared"}}}, refusal.NotFound},
-		"no board at all":                   {web.FrameSource{Kind: "board", Board: &web.FromBoard{Board: "1 OR 1=1"}}, refusal.NotFound},
-		"no such frame of one's own boards": {web.FrameSource{Kind: "board", Board: &web.FromBoard{Board: id, Frames: []string{"four"}}}, refusal.NoSuchFrame},
-		"kind without its body":             {web.FrameSource{Kind: "board"}, refusal.Malformed},
-		"a file that was never brought in":  {web.FrameSource{Kind: "intake", Intake: &web.FromIntake{Intake: store.NewID(), Pages: []int{0}}}, refusal.NotFound},
+		"a frame that is not there": {web.FrameSource{Kind: "double",
+			Double: &web.SomeFrames{Frames: []string{"four"}}}, refusal.NoSuchFrame},
+		"no such template": {web.FrameSource{Kind: "template",
+			Template: &web.FromTemplate{Template: "none"}}, refusal.NotFound},
+		"another teacher's board": {web.FrameSource{Kind: "board",
+			Board: &web.FromBoard{Board: theirs, Frames: []string{"shared"}}}, refusal.NotFound},
+		"no board at all": {web.FrameSource{Kind: "board", Board: &web.FromBoard{Board: "1 OR 1=1"}},
+			refusal.NotFound},
+		"no such frame of one's own boards": {web.FrameSource{Kind: "board",
+			Board: &web.FromBoard{Board: id, Frames: []string{"four"}}}, refusal.NoSuchFrame},
+		"kind without its body": {web.FrameSource{Kind: "board"}, refusal.Malformed},
+		"a file that was never brought in": {web.FrameSource{Kind: "intake",
+			Intake: &web.FromIntake{Intake: store.NewID(), Pages: []int{0}}}, refusal.NotFound},
 	} {
 		_, before := teacher.first()
 		if after, code := teacher.add(c.from); code != c.want || after.Rev != before.Rev {
 			t.Errorf("%s: %q, %d changes", name, code, after.Rev-before.Rev)
 		}
 	}
-	if _, code := other.add(web.FrameSource{Kind: "template", Template: &web.FromTemplate{Template: own.ID}}); code != refusal.NotFound {
+	if _, code := other.add(web.FrameSource{Kind: "template",
+		Template: &web.FromTemplate{Template: own.ID}}); code != refusal.NotFound {
 		t.Errorf("another teacher's template: %q", code)
 	}
 	remove := func(v *visitor) refusal.Code {
@@ -126,8 +142,10 @@ func TestNewFrames(t *testing.T) {
 	if code := remove(teacher); code != "" {
 		t.Error(code)
 	}
-	for name, want := range map[string]refusal.Code{" ": refusal.NameEmpty, strings.Repeat("x", 121): refusal.TextTooLong} {
-		if code := teacher.post("/api/boards/"+id+"/templates", web.NewTemplate{Frame: "poll", Name: name}, nil); code != want {
+	for name, want := range map[string]refusal.Code{" ": refusal.NameEmpty,
+		strings.Repeat("x", 121): refusal.TextTooLong} {
+		if code := teacher.post("/api/boards/"+id+"/templates", web.NewTemplate{Frame: "poll", Name: name},
+			nil); code != want {
 			t.Errorf("a template called %q: %q", name, code)
 		}
 	}
@@ -149,11 +167,14 @@ func TestBoardFiles(t *testing.T) {
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	id, _ := teacher.first()
 	var up web.Uploaded
-	if code := teacher.read(&up)(teacher.send(http.MethodPost, "/api/pictures?name=half.png", half(t), h.url)); code != "" {
+	if code := teacher.read(&up)(teacher.send(http.MethodPost, "/api/pictures?name=half.png", half(t),
+		h.url)); code != "" {
 		t.Fatal(code)
 	}
-	teacher.edit(id, 0, onFrame("own", "only on this frame"), prepare.Edit{ID: store.NewID(), Step: prepare.Step{Kind: prepare.KindFrame, Frame: &prepare.SetFrame{
-		Frame: "shared", Paper: &paper.Paper{Kind: paper.Picture, Picture: up.Picture, Alt: "half red, half blue"}, Notes: new("not for the class")}}})
+	teacher.edit(id, 0, onFrame("own", "only on this frame"),
+		prepare.Edit{ID: store.NewID(), Step: prepare.Step{Kind: prepare.KindFrame, Frame: &prepare.SetFrame{
+			Frame: "shared", Paper: &paper.Paper{Kind: paper.Picture, Picture: up.Picture, Alt: "half red, half blue"},
+			Notes: new("not for the class")}}})
 	_, before := teacher.first()
 	status, header, file := teacher.send(http.MethodGet, "/api/boards/"+id+"/file", "", "")
 	if status != http.StatusOK || header.Get("Content-Disposition") != `attachment; filename="moon-and-tides.board"` {
@@ -172,15 +193,20 @@ func TestBoardFiles(t *testing.T) {
 		t.Errorf("saved %+v\nopened %+v", boardOfReply(before), boardOfReply(after))
 	}
 	again := other.bring("colleague.board", string(file))
-	if again.Kind != "board" || again.State != web.IntakeDone || len(again.Pages) != 3 || again.Pages[0].Frame.Notes != "not for the class" {
+	if again.Kind != "board" || again.State != web.IntakeDone || len(again.Pages) != 3 ||
+		again.Pages[0].Frame.Notes != "not for the class" {
 		t.Fatalf("%+v", again)
 	}
-	if board, code := other.add(web.FrameSource{Kind: "intake", Intake: &web.FromIntake{Intake: again.ID, Pages: []int{2, 0}}}); code != "" || board.Frames[0].Title != "Title of poll" || board.Frames[1].Paper.Picture != up.Picture {
+	if board, code := other.add(web.FrameSource{Kind: "intake",
+		Intake: &web.FromIntake{Intake: again.ID, Pages: []int{2, 0}}}); code != "" ||
+		board.Frames[0].Title != "Title of poll" || board.Frames[1].Paper.Picture != up.Picture {
 		t.Errorf("%+v, %s", board.Frames[1].Paper, code)
 	}
 	var boards web.Boards
-	for name, body := range map[string]string{"nothing": "", "a picture": half(t), "half a file": string(file[:len(file)/2]), "a page": "<html>"} {
-		if code := other.read(nil)(other.send(http.MethodPost, "/api/boards/file", body, h.url)); code != refusal.FileUnreadable && code != refusal.FileEmpty && code != refusal.FileKind {
+	for name, body := range map[string]string{"nothing": "", "a picture": half(t),
+		"half a file": string(file[:len(file)/2]), "a page": "<html>"} {
+		if code := other.read(nil)(other.send(http.MethodPost, "/api/boards/file", body,
+			h.url)); code != refusal.FileUnreadable && code != refusal.FileEmpty && code != refusal.FileKind {
 			t.Errorf("%s: %q", name, code)
 		}
 	}
@@ -205,7 +231,8 @@ func TestPicturesAndSlidesBroughtIn(t *testing.T) {
 			t.Errorf("%s: %d, want %d", name, status, want)
 		}
 	}
-	for _, odd := range []string{name[:strings.LastIndex(name, ".")+1] + "7", name + ".0", "intake.." + name, "intake"} {
+	for _, odd := range []string{name[:strings.LastIndex(name, ".")+1] + "7", name + ".0", "intake.." + name,
+		"intake"} {
 		if status, _, _ := teacher.send(http.MethodGet, "/api/pictures/"+odd, "", ""); status != 404 {
 			t.Errorf("%s: %d", odd, status)
 		}
@@ -214,10 +241,12 @@ func TestPicturesAndSlidesBroughtIn(t *testing.T) {
 	if code != "" || board.Frames[0].Paper.Picture == name {
 		t.Fatalf("%+v, %s", board.Frames[0].Paper, code)
 	}
-	if status, _, _ := teacher.send(http.MethodGet, "/api/pictures/"+board.Frames[0].Paper.Picture, "", ""); status != 200 {
+	if status, _, _ := teacher.send(http.MethodGet, "/api/pictures/"+board.Frames[0].Paper.Picture, "",
+		""); status != 200 {
 		t.Errorf("the picture on the board: %d", status)
 	}
-	if code := other.read(nil)(other.send(http.MethodDelete, "/api/intakes/"+in.ID, "", h.url)); code != refusal.NotFound {
+	if code := other.read(nil)(other.send(http.MethodDelete, "/api/intakes/"+in.ID, "",
+		h.url)); code != refusal.NotFound {
 		t.Errorf("another teacher drops the file: %q", code)
 	}
 	if code := teacher.read(nil)(teacher.send(http.MethodDelete, "/api/intakes/"+in.ID, "", h.url)); code != "" {
@@ -232,13 +261,15 @@ func TestPicturesAndSlidesBroughtIn(t *testing.T) {
 		t.Fatalf("%+v", slides)
 	}
 	whole, broken := slides.Pages[0], slides.Pages[1]
-	if whole.Frame == nil || len(whole.Frame.Prepared) != 2 || whole.Frame.Prepared[0].Text.Text != "two high tides" || !slices.Equal(whole.Left, []string{"picture"}) {
+	if whole.Frame == nil || len(whole.Frame.Prepared) != 2 || whole.Frame.Prepared[0].Text.Text != "two high tides" ||
+		!slices.Equal(whole.Left, []string{"picture"}) {
 		t.Errorf("%+v", whole)
 	}
 	if broken.Frame != nil || broken.Problem != refusal.PageFailed {
 		t.Errorf("%+v", broken)
 	}
-	if _, code := teacher.add(web.FrameSource{Kind: "intake", Intake: &web.FromIntake{Intake: slides.ID, Pages: []int{1}}}); code != refusal.NoSuchFrame {
+	if _, code := teacher.add(web.FrameSource{Kind: "intake",
+		Intake: &web.FromIntake{Intake: slides.ID, Pages: []int{1}}}); code != refusal.NoSuchFrame {
 		t.Errorf("a page that failed is added: %q", code)
 	}
 }
@@ -254,7 +285,8 @@ func presentation(t *testing.T) string {
 	relations := func(pairs ...string) string {
 		text := `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">`
 		for i := 0; i < len(pairs); i += 3 {
-			text += `<Relationship Id="` + pairs[i] + `" Type="` + office + pairs[i+1] + `" Target="` + pairs[i+2] + `"/>`
+			text += `<Relationship Id="` + pairs[i] + `" Type="` + office + pairs[i+1] + `" Target="` + pairs[i+2] +
+				`"/>`
 		}
 		return text + `</Relationships>`
 	}
@@ -264,14 +296,18 @@ func presentation(t *testing.T) string {
 	var file bytes.Buffer
 	w := zip.NewWriter(&file)
 	for name, text := range map[string]string{
-		"ppt/presentation.xml":            `<p:presentation ` + namespaces + `><p:sldIdLst><p:sldId id="256" r:id="a"/><p:sldId id="257" r:id="b"/></p:sldIdLst><p:sldSz cx="16000000" cy="10000000"/></p:presentation>`,
-		"ppt/_rels/presentation.xml.rels": relations("a", "slide", "slides/slide1.xml", "b", "slide", "slides/slide2.xml"),
-		"ppt/slides/slide1.xml": `<p:sld ` + namespaces + `><p:cSld><p:spTree><p:sp><p:spPr>` + place + `</p:spPr><p:txBody><a:p><a:r><a:t>two high tides</a:t></a:r></a:p></p:txBody></p:sp>` +
+		"ppt/presentation.xml": `<p:presentation ` + namespaces +
+			`><p:sldIdLst><p:sldId id="256" r:id="a"/><p:sldId id="257" r:id="b"/></p:sldIdLst><p:sldSz cx="16000000" cy="10000000"/></p:presentation>`,
+		"ppt/_rels/presentation.xml.rels": relations("a", "slide", "slides/slide1.xml", "b", "slide",
+			"slides/slide2.xml"),
+		"ppt/slides/slide1.xml": `<p:sld ` + namespaces + `><p:cSld><p:spTree><p:sp><p:spPr>` + place +
+			`</p:spPr><p:txBody><a:p><a:r><a:t>two high tides</a:t></a:r></a:p></p:txBody></p:sp>` +
 			picture("good") + picture("bad") + `</p:spTree></p:cSld></p:sld>`,
-		"ppt/slides/_rels/slide1.xml.rels": relations("good", "image", "../media/good.png", "bad", "image", "../media/bad.png"),
-		"ppt/slides/slide2.xml":            `<p:sld ` + namespaces + `><p:cSld><p:spTree><p:sp`,
-		"ppt/media/good.png":               half(t),
-		"ppt/media/bad.png":                "no picture",
+		"ppt/slides/_rels/slide1.xml.rels": relations("good", "image", "../media/good.png", "bad", "image",
+			"../media/bad.png"),
+		"ppt/slides/slide2.xml": `<p:sld ` + namespaces + `><p:cSld><p:spTree><p:sp`,
+		"ppt/media/good.png":    half(t),
+		"ppt/media/bad.png":     "no picture",
 	} {
 		part, err := w.Create(name)
 		if err == nil {
@@ -295,19 +331,23 @@ func TestTry(t *testing.T) {
 	secret, lid := onFrame("own", "the solution"), onFrame("own", "")
 	lid.Marks.Step.Add.Body = lesson.Body{Kind: lesson.KindCover, Cover: &lesson.Cover{Tint: "lilac"}}
 	groups := lesson.Groups
-	teacher.edit(id, before.Rev, secret, lid, prepare.Edit{ID: store.NewID(), Step: prepare.Step{Kind: prepare.KindFrame, Frame: &prepare.SetFrame{Frame: "own", Arrangement: &groups, Notes: new("ask slowly")}}})
+	teacher.edit(id, before.Rev, secret, lid, prepare.Edit{ID: store.NewID(),
+		Step: prepare.Step{Kind: prepare.KindFrame,
+			Frame: &prepare.SetFrame{Frame: "own", Arrangement: &groups, Notes: new("ask slowly")}}})
 	for query, sees := range map[string]bool{"frame=own": false, "frame=own&lifted=true": true} {
 		var stage session.Stage
 		if code := teacher.get("/api/boards/"+id+"/try?"+query, &stage); code != "" {
 			t.Fatal(code)
 		}
 		text, _ := json.Marshal(stage)
-		if strings.Contains(string(text), "the solution") != sees || strings.Contains(string(text), "ask slowly") || stage.Group == nil || stage.Group.Number != 1 {
+		if strings.Contains(string(text), "the solution") != sees || strings.Contains(string(text), "ask slowly") ||
+			stage.Group == nil || stage.Group.Number != 1 {
 			t.Errorf("%s: %s", query, text)
 		}
 	}
 	var stage session.Stage
-	if code := teacher.get("/api/boards/"+id+"/try?frame=poll", &stage); code != "" || stage.Polls["asked"] != "open" || stage.Frame.Prepared[0].Poll.HasRight() {
+	if code := teacher.get("/api/boards/"+id+"/try?frame=poll", &stage); code != "" || stage.Polls["asked"] != "open" ||
+		stage.Frame.Prepared[0].Poll.HasRight() {
 		t.Errorf("%+v, %s", stage, code)
 	}
 	if code := teacher.get("/api/boards/"+id+"/try?frame=four", nil); code != refusal.NoSuchFrame {
@@ -326,12 +366,14 @@ func TestRehearsal(t *testing.T) {
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	id, _ := teacher.first()
 	for _, n := range []int{0, -1, 41} {
-		if code := teacher.post("/api/boards/"+id+"/rehearsals", web.Rehearse{Students: n}, nil); code != refusal.Malformed || h.class != nil {
+		if code := teacher.post("/api/boards/"+id+"/rehearsals", web.Rehearse{Students: n},
+			nil); code != refusal.Malformed || h.class != nil {
 			t.Errorf("%d students: %q", n, code)
 		}
 	}
 	var started web.Started
-	if code := teacher.post("/api/boards/"+id+"/rehearsals", web.Rehearse{Students: 40}, &started); code != "" || h.class.students != 40 {
+	if code := teacher.post("/api/boards/"+id+"/rehearsals", web.Rehearse{Students: 40}, &started); code != "" ||
+		h.class.students != 40 {
 		t.Fatal(code)
 	}
 	if code := teacher.code(started.Session); code != h.class.code {
@@ -360,7 +402,8 @@ func TestRehearsal(t *testing.T) {
 	if code := end(teacher, "/api/sessions/"+real+"/rehearsal"); code != refusal.NotFound {
 		t.Errorf("a real session is thrown away: %q", code)
 	}
-	if code := teacher.post("/api/sessions/"+real+"/rehearsal", web.Rehearsing{Paused: true}, nil); code != refusal.NotFound {
+	if code := teacher.post("/api/sessions/"+real+"/rehearsal", web.Rehearsing{Paused: true},
+		nil); code != refusal.NotFound {
 		t.Errorf("a real session is paused as a rehearsal: %q", code)
 	}
 	if code := end(teacher, at); code != "" || !h.class.stopped {
@@ -378,7 +421,8 @@ func TestLibraryOverHTTP(t *testing.T) {
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	var library web.Library
-	if code := teacher.get("/api/library?q=half+MOON", &library); code != "" || len(library.Pictures) != 0 || len(library.Found) == 0 {
+	if code := teacher.get("/api/library?q=half+MOON", &library); code != "" || len(library.Pictures) != 0 ||
+		len(library.Found) == 0 {
 		t.Fatalf("%+v, %s", library, code)
 	}
 	drawn := library.Found[0]
@@ -388,11 +432,13 @@ func TestLibraryOverHTTP(t *testing.T) {
 	}
 	var taken web.LibraryItem
 	for range 2 {
-		if code := teacher.post("/api/library", web.TakeIllustration{ID: drawn.ID}, &taken); code != "" || taken.Width != drawn.Width {
+		if code := teacher.post("/api/library", web.TakeIllustration{ID: drawn.ID}, &taken); code != "" ||
+			taken.Width != drawn.Width {
 			t.Fatalf("%+v, %s", taken, code)
 		}
 	}
-	if teacher.get("/api/library?q="+url.QueryEscape(taken.Name), &library); len(library.Pictures) != 1 || library.Pictures[0].ID != taken.ID {
+	if teacher.get("/api/library?q="+url.QueryEscape(taken.Name), &library); len(library.Pictures) != 1 ||
+		library.Pictures[0].ID != taken.ID {
 		t.Errorf("%+v", library.Pictures)
 	}
 	for _, id := range []string{"none", "../words.json", "..%2Fwords.json"} {
@@ -410,10 +456,12 @@ func TestPaperOverHTTP(t *testing.T) {
 	v := newHouse(t).visitor()
 	var drawing paper.Drawing
 	of := func(text string) string { return "/api/paper?of=" + url.QueryEscape(text) }
-	if code := v.get(of(`{"kind":"squared"}`), &drawing); code != "" || !reflect.DeepEqual(drawing, paper.Paper{Kind: paper.Squared}.Draw()) {
+	if code := v.get(of(`{"kind":"squared"}`), &drawing); code != "" ||
+		!reflect.DeepEqual(drawing, paper.Paper{Kind: paper.Squared}.Draw()) {
 		t.Errorf("%+v, %s", drawing, code)
 	}
-	for _, wrong := range []string{"", "{", `{"kind":"wallpaper"}`, `{"kind":"squared","step":-5}`, `{"kind":"axes","x":{"from":0,"to":1e300,"step":1e-300}}`} {
+	for _, wrong := range []string{"", "{", `{"kind":"wallpaper"}`, `{"kind":"squared","step":-5}`,
+		`{"kind":"axes","x":{"from":0,"to":1e300,"step":1e-300}}`} {
 		if code := v.get(of(wrong), nil); code != refusal.Malformed && code != refusal.BadPaper {
 			t.Errorf("%s: %q", wrong, code)
 		}
@@ -427,13 +475,16 @@ func TestTidy(t *testing.T) {
 	_, staff, noor, kenji := h.running()
 	staff.command(goTo("own"))
 	own := noor.open("own").own()
-	draw := sheet.Op{ID: store.NewID(), Sheet: own, Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 300, Y: 300, W: 10, H: 10,
-		Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: circle(150), Ink: "lake", Width: 8}}}}}
+	draw := sheet.Op{ID: store.NewID(), Sheet: own,
+		Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 300, Y: 300, W: 10, H: 10,
+			Body: lesson.Body{Kind: lesson.KindStroke,
+				Stroke: &lesson.Stroke{Points: circle(150), Ink: "lake", Width: 8}}}}}
 	noor.mustDo(draw)
 	noor.mustDo(note(own, "no line"))
 	var tidied live.Tidied
 	ask := live.Tidy{Sheet: own, Mark: draw.Add.Mark}
-	if code := noor.call(live.MethodTidy, ask, &tidied); code != "" || tidied.Clean == nil || tidied.Clean.Shape == nil || tidied.Clean.Shape.Form != lesson.FormEllipse || tidied.Smooth == nil {
+	if code := noor.call(live.MethodTidy, ask, &tidied); code != "" || tidied.Clean == nil ||
+		tidied.Clean.Shape == nil || tidied.Clean.Shape.Form != lesson.FormEllipse || tidied.Smooth == nil {
 		t.Errorf("%+v, %s", tidied, code)
 	}
 	if code := kenji.call(live.MethodTidy, ask, nil); code != refusal.NoSuchSheet {
@@ -446,7 +497,8 @@ func TestTidy(t *testing.T) {
 	prepared := onFrame("own", "")
 	prepared.Marks.Step.Add.Body = draw.Add.Body
 	staff.edit(board, before.Rev, prepared)
-	if code := staff.post("/api/boards/"+board+"/tidy", live.Tidy{Sheet: "own", Mark: prepared.Marks.Step.Add.Mark}, &tidied); code != "" || tidied.Clean == nil {
+	if code := staff.post("/api/boards/"+board+"/tidy", live.Tidy{Sheet: "own", Mark: prepared.Marks.Step.Add.Mark},
+		&tidied); code != "" || tidied.Clean == nil {
 		t.Errorf("%+v, %s", tidied, code)
 	}
 }

@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"context"
+	"io"
 	"strings"
 
 	"alpenglow/core/formats"
@@ -29,14 +30,17 @@ func (s *server) readInto(ctx context.Context, in *intake, data []byte) error {
 	case zipped && bytes.Contains(data, []byte("ppt/presentation.xml")):
 		return s.readSlides(ctx, in, data)
 	case zipped && bytes.Contains(data, []byte("board.json")):
-		return s.readBoardFile(in, data)
-	case bytes.HasPrefix(data, []byte("\xd0\xcf\x11\xe0")) && bytes.Contains(data, []byte("E\x00n\x00c\x00r\x00y\x00p\x00t\x00e\x00d")):
+		return s.readBoardFile(ctx, in, data)
+	case bytes.HasPrefix(data, []byte("\xd0\xcf\x11\xe0")) &&
+		bytes.Contains(data, []byte("E\x00n\x00c\x00r\x00y\x00p\x00t\x00e\x00d")):
 		return refusal.New(refusal.FileLocked)
 	}
-	if read, err := s.uploads.decode(ctx, data); err == nil {
+	read, err := s.uploads.decode(ctx, in.owner, "", bytes.NewReader(data))
+	switch r := refusal.Of(err); {
+	case err == nil:
 		frame, err := pictureFrame(in, read, "")
 		return in.page(frame, nil, err)
-	} else if refusal.Of(err).Code == refusal.PictureHuge {
+	case r == nil || r.Code == refusal.PictureHuge:
 		return err
 	}
 	if zipped || len(data) > 4<<20 {
@@ -91,7 +95,8 @@ func (s *server) readPDF(ctx context.Context, in *intake, data []byte) error {
 		if p.Failed {
 			return in.page(nil, nil, refusal.New(refusal.PageFailed))
 		}
-		frame, err := pictureFrame(in, picture.Picture{Type: "image/jpeg", Data: p.JPEG, Width: p.Width, Height: p.Height}, p.Text)
+		frame, err := pictureFrame(in, picture.Picture{Type: "image/jpeg", Data: p.JPEG, Width: p.Width,
+			Height: p.Height}, p.Text)
 		return in.page(frame, nil, err)
 	})
 }
@@ -125,14 +130,15 @@ func (s *server) readSlides(ctx context.Context, in *intake, data []byte) error 
 
 // slideFrame gives a slide as a frame with its pictures, and says what of it
 // could not be brought along.
-func (s *server) slideFrame(ctx context.Context, in *intake, deck *formats.Deck, slide formats.Slide) (*lesson.Frame, []string, error) {
+func (s *server) slideFrame(ctx context.Context, in *intake, deck *formats.Deck, slide formats.Slide) (*lesson.Frame,
+	[]string, error) {
 	left, names := slide.Left, map[string]string{}
 	for _, part := range slide.Frame.Pictures() {
-		packed, err := deck.Part(part)
+		packed, err := deck.Picture(part)
 		if err != nil {
 			return nil, nil, err
 		}
-		read, err := s.uploads.decode(ctx, packed)
+		read, err := s.uploads.decode(ctx, in.owner, "", bytes.NewReader(packed))
 		if refusal.Of(err) != nil {
 			left = append(left, "picture")
 			continue
@@ -164,8 +170,19 @@ func withPictures(marks []lesson.Element, names map[string]string) []lesson.Elem
 	return there
 }
 
-func (s *server) readBoardFile(in *intake, data []byte) error {
-	file, err := formats.ReadBoard(data)
+// readBoard reads a board file, its pictures each in a process of its own.
+func (s *server) readBoard(ctx context.Context, whose string, from io.Reader) (formats.File, error) {
+	data, err := io.ReadAll(from)
+	if err != nil {
+		return formats.File{}, err
+	}
+	return formats.ReadBoard(data, func(packed []byte) (picture.Picture, error) {
+		return s.uploads.decode(ctx, whose, "", bytes.NewReader(packed))
+	})
+}
+
+func (s *server) readBoardFile(ctx context.Context, in *intake, data []byte) error {
+	file, err := s.readBoard(ctx, in.owner, bytes.NewReader(data))
 	if err != nil {
 		return err
 	}

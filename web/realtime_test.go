@@ -57,7 +57,8 @@ func (v *visitor) try(id string, as live.Role) (*line, *websocket.CloseError) {
 	if err != nil {
 		v.t.Fatal(err)
 	}
-	l := &line{visitor: v, conn: conn, next: 1, replies: map[int]chan json.RawMessage{}, closed: make(chan *websocket.CloseError, 1)}
+	l := &line{visitor: v, conn: conn, next: 1, replies: map[int]chan json.RawMessage{},
+		closed: make(chan *websocket.CloseError, 1)}
 	v.t.Cleanup(func() { conn.Close() })
 	go l.listen()
 	first := l.send("connect", map[string]any{"data": live.Connect{Session: id, As: as}})
@@ -92,7 +93,8 @@ func (h *house) running() (id string, staff, noor, kenji *line) {
 	id, code := teacher.started()
 	noorSeat, _ := h.student(code, "Noor")
 	kenjiSeat, _ := h.student(code, "Kenji")
-	return id, teacher.connect(id, live.RoleStaff), noorSeat.connect(id, live.RoleStudent), kenjiSeat.connect(id, live.RoleStudent)
+	return id, teacher.connect(id, live.RoleStaff), noorSeat.connect(id, live.RoleStudent),
+		kenjiSeat.connect(id, live.RoleStudent)
 }
 
 func (l *line) listen() {
@@ -248,16 +250,18 @@ func (l *line) everHeard(what string) bool {
 }
 
 func note(on, text string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100,
-		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}}
+	return sheet.Op{ID: store.NewID(), Sheet: on,
+		Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100,
+			Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}}
 }
 
 func answer(on, choice string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
+	return sheet.Op{ID: store.NewID(), Sheet: on,
+		Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
 }
 
 func hide(on, mark string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Target{Mark: mark}}}
+	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: mark}}}
 }
 
 func goTo(frame string) session.Command {
@@ -322,7 +326,8 @@ func TestRefusedOverTheWire(t *testing.T) {
 	staff.mustDo(hide(class, hidden.Add.Mark))
 	move := func(mark string) sheet.Op {
 		x := 5.0
-		return sheet.Op{ID: store.NewID(), Sheet: class, Step: sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, X: &x}}}
+		return sheet.Op{ID: store.NewID(), Sheet: class,
+			Step: sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark, Properties: lesson.Properties{X: &x}}}}
 	}
 	raw := func(format string, args ...any) json.RawMessage { return json.RawMessage(fmt.Sprintf(format, args...)) }
 	before := h.sheets(id)
@@ -334,18 +339,20 @@ func TestRefusedOverTheWire(t *testing.T) {
 		"another's note":        {kenji, move(first.Add.Mark), refusal.NotYours},
 		"another's sheet":       {kenji, note(theirs, "in your book"), refusal.NoSuchSheet},
 		"a forged sheet":        {kenji, note(store.NewID(), "x"), refusal.NoSuchSheet},
-		"a sheet that is no id": {kenji, note("x'; DROP TABLE sheets", "x"), refusal.NoSuchSheet},
+		"a sheet that is no id": {kenji, note("x'; DROP TABLE sheets", "x"), refusal.BadID},
 		"a forged mark":         {kenji, move(store.NewID()), refusal.NoSuchMark},
 		"a forged author":       {kenji, raw(`{"id":%q,"sheet":%q,"kind":"add","add":{"mark":%q,"author":"staff","x":1,"y":1,"w":99,"h":99,"kind":"note","note":{"text":"x","tint":"moss"}}}`, store.NewID(), class, store.NewID()), refusal.Malformed},
 		"a note over the limit": {kenji, note(class, strings.Repeat("x", 601)), refusal.TextTooLong},
 		"own hidden note":       {noor, move(hidden.Add.Mark), refusal.PutAway},
 		"another's hidden note": {kenji, move(hidden.Add.Mark), refusal.NoSuchMark},
-		"showing a hidden note": {noor, sheet.Op{ID: store.NewID(), Sheet: class, Step: sheet.Step{Kind: sheet.KindShow, Show: &sheet.Target{Mark: hidden.Add.Mark}}}, refusal.NotYours},
-		"no such answer":        {kenji, answer(polls, "decade"), refusal.NoSuchChoice},
-		"another's answer":      {noor, answer(polls, "month"), refusal.NoSuchSheet},
-		"unknown operation":     {kenji, raw(`{"id":%q,"sheet":%q,"kind":"explode"}`, store.NewID(), class), refusal.UnknownOp},
-		"malformed":             {kenji, raw(`{"id":7}`), refusal.UnknownOp},
-		"no object at all":      {kenji, raw(`[[[]]]`), refusal.Malformed},
+		"showing a hidden note": {noor, sheet.Op{ID: store.NewID(), Sheet: class,
+			Step: sheet.Step{Kind: sheet.KindShow, Show: &sheet.Show{Mark: hidden.Add.Mark}}}, refusal.NotYours},
+		"no such answer":   {kenji, answer(polls, "decade"), refusal.NoSuchChoice},
+		"another's answer": {noor, answer(polls, "month"), refusal.NoSuchSheet},
+		"unknown operation": {kenji, raw(`{"id":%q,"sheet":%q,"kind":"explode"}`, store.NewID(), class),
+			refusal.UnknownOp},
+		"malformed":        {kenji, raw(`{"id":7}`), refusal.UnknownOp},
+		"no object at all": {kenji, raw(`[[[]]]`), refusal.Malformed},
 	} {
 		if got := c.by.do(c.op); got.Problem == nil || got.Problem.Code != c.want {
 			t.Errorf("%s: %+v, want %s", name, got.Problem, c.want)
@@ -372,14 +379,14 @@ func TestRefusedOverTheWire(t *testing.T) {
 	if after := h.sheets(id); after != before {
 		t.Errorf("refused operations changed the sheets:\n%s\n%s", before, after)
 	}
-	// A student who asks for the history of the class gets the numbers of the
-	// hidden note's changes and nothing of it.
+	// A student who asks for the history of the class gets the number of the
+	// last change and nothing of the hidden note.
 	late, _ := h.student(staff.code(id), "Vera")
 	vera := late.connect(id, live.RoleStudent)
-	var history live.ChangesReply
+	var history sheet.Part
 	vera.call(live.MethodSince, live.Since{Sheet: class}, &history)
-	if len(history.Changes) != 3 {
-		t.Errorf("%d changes in the history", len(history.Changes))
+	if history.To.Seq != 3 || history.More || len(history.Put) != 1 {
+		t.Errorf("filled up: %+v", history)
 	}
 	if vera.everHeard("not for the class") {
 		t.Error("the hidden note is in the history that a student reads")
@@ -389,7 +396,7 @@ func TestRefusedOverTheWire(t *testing.T) {
 // sheets describes all that is stored of a session.
 func (h *house) sheets(id string) string {
 	h.t.Helper()
-	keys, err := h.store.SheetKeys(h.t.Context(), id)
+	keys, err := h.store.SheetKeys(h.t.Context(), id, "")
 	if err != nil {
 		h.t.Fatal(err)
 	}
@@ -422,7 +429,9 @@ func TestWhatStudentsHear(t *testing.T) {
 	}
 	staff.mustDo(hide(class, seen.Add.Mark))
 	text := "written on a hidden note"
-	staff.mustDo(sheet.Op{ID: store.NewID(), Sheet: class, Step: sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: seen.Add.Mark, Text: &text}}})
+	staff.mustDo(sheet.Op{ID: store.NewID(), Sheet: class,
+		Step: sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: seen.Add.Mark,
+			Properties: lesson.Properties{Text: &text}}}})
 	staff.command(goTo("own"))
 	kenji.mustDo(note(kenji.open("own").own(), "only mine"))
 	staff.command(goTo("poll"))
@@ -465,7 +474,8 @@ func TestFloodAndSize(t *testing.T) {
 		for i := range ops {
 			ops[i], _ = json.Marshal(note(class, "flood"))
 		}
-		answers = append(answers, noor.send("rpc", map[string]any{"method": live.MethodOps, "data": live.Ops{Ops: ops}}))
+		answers = append(answers, noor.send("rpc",
+			map[string]any{"method": live.MethodOps, "data": live.Ops{Ops: ops}}))
 	}
 	saved, refused := 0, 0
 	for _, answer := range answers {
@@ -525,7 +535,8 @@ func TestPassing(t *testing.T) {
 		}
 	}
 	draw := func(on, stroke string, points ...float64) live.Pass {
-		return live.Pass{Sheet: on, By: "somebody-else", Kind: live.PassDraw, Draw: &live.Draw{Stroke: stroke, Points: points, Ink: "lake", Width: 8}}
+		return live.Pass{Sheet: on, By: "somebody-else", Kind: live.PassDraw,
+			Draw: &live.Draw{Stroke: stroke, Points: points, Ink: "lake", Width: 8}}
 	}
 	pass(noor, draw(class, "growing", 100, 100, 0.5, 110, 100, 0.5))
 	for name, l := range map[string]*line{"staff": staff, "a classmate": kenji} {
@@ -544,7 +555,8 @@ func TestPassing(t *testing.T) {
 	pass(kenji, draw(class, "off-the-frame", 5000, 10, 0.5))
 	pass(kenji, draw(class, "half-a-point", 50, 10))
 	staff.command(goTo("poll"))
-	pass(noor, live.Pass{Sheet: noor.sheet("poll", sheet.ClassOwner), Kind: live.PassPoint, Point: &live.Point{X: 1234, Y: 4}})
+	pass(noor, live.Pass{Sheet: noor.sheet("poll", sheet.ClassOwner), Kind: live.PassPoint,
+		Point: &live.Point{X: 1234, Y: 4}})
 	pass(noor, live.Pass{Sheet: class, Kind: live.PassPoint, Point: &live.Point{X: 77, Y: 4}})
 	if !staff.until(`"in-my-book"`) || !kenji.until(`"x":77`) {
 		t.Error("what is allowed was dropped")
@@ -564,7 +576,7 @@ func TestPassing(t *testing.T) {
 	if staff.everHeard("flood-399-") {
 		t.Error("a flood was told whole")
 	}
-	if got := noor.open("shared")[0].Seq; got != 0 {
+	if got := noor.open("shared")[0].To.Seq; got != 0 {
 		t.Errorf("what passes was stored: %d changes", got)
 	}
 }

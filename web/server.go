@@ -8,8 +8,8 @@ import (
 	"log/slog"
 	"net/http"
 	"net/url"
-	"sync"
 
+	"alpenglow/apart"
 	"alpenglow/core/lesson"
 	"alpenglow/live"
 	"alpenglow/pdf"
@@ -39,6 +39,8 @@ type Config struct {
 	Stopping context.Context
 	// PDF reads PDF files; without a command they are refused.
 	PDF pdf.Reader
+	// Pictures reads pictures.
+	Pictures apart.Reader
 	// Illustrations are searched by word; nil for none.
 	Illustrations Illustrations
 	// Rehearsal sends a simulated class to the practice session with a code,
@@ -64,22 +66,32 @@ type Illustrations interface {
 
 type server struct {
 	Config
-	logins  *scs.SessionManager
-	codes   *guesses
-	signIns *guesses
-	hashing chan struct{} // argon2id takes 64 MB each; so many at once
-	uploads *uploads
-	intakes *intakes
+	logins *scs.SessionManager
+	// codes and signIns count wrong ones, signing those from one address, seating
+	// the seats that were given out.
+	codes, signIns, signing, seating *guesses
 
-	mu         sync.Mutex
-	rehearsals map[string]Class // by session
+	hashing    chan struct{} // argon2id takes 64 MB each; so many at once
+	uploads    *uploads
+	blanks     blanks
+	intakes    *intakes
+	rehearsals *rehearsals
+	panics     prometheus.Counter
 }
 
 // New gives the handler of all routes.
 func New(c Config) (http.Handler, error) {
-	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses), signIns: newGuesses(signInGuesses), hashing: make(chan struct{}, 2), uploads: newUploads(), intakes: newIntakes(), rehearsals: map[string]Class{}}
+	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses, &allGuesses),
+		signIns: newGuesses(signInGuesses, nil),
+		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil), hashing: make(chan struct{}, 2),
+		uploads: newUploads(c.Pictures),
+		intakes: newIntakes(), rehearsals: newRehearsals(),
+		panics: prometheus.NewCounter(prometheus.CounterOpts{Name: "alpenglow_request_panics_total",
+			Help: "Bugs that cost one request."})}
+	c.Registry.MustRegister(s.panics)
 	if c.Stopping != nil {
 		context.AfterFunc(c.Stopping, s.intakes.close)
+		go s.sweep(c.Stopping)
 	}
 	ui, err := newUI(c.UI)
 	if err != nil {
@@ -90,7 +102,7 @@ func New(c Config) (http.Handler, error) {
 	if err := r.SetTrustedProxies(c.TrustedProxies); err != nil {
 		return nil, err
 	}
-	r.Use(s.logged, s.recovered, securityHeaders)
+	r.Use(s.logged, s.recovered, s.securityHeaders, keepable)
 	r.GET("/healthz", func(c *gin.Context) { c.String(http.StatusOK, "ok\n") })
 	r.GET("/readyz", s.ready)
 	r.GET("/metrics", gin.WrapH(promhttp.HandlerFor(c.Registry, promhttp.HandlerOpts{})))

@@ -3,6 +3,7 @@ package web
 import (
 	"errors"
 	"net/http"
+	"strings"
 	"time"
 
 	"alpenglow/core/refusal"
@@ -45,10 +46,19 @@ func (s *server) signIn(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	if !s.signIns.mayTry(c.ClientIP(), time.Now()) {
+	account, ok := s.signIns.try(c.ClientIP()+" "+strings.ToLower(ask.Email), time.Now())
+	if !ok {
 		refuse(c, refusal.New(refusal.TooMany))
 		return
 	}
+	wrong := false
+	defer func() { account(wrong) }()
+	address, ok := s.signing.try(c.ClientIP(), time.Now())
+	if !ok {
+		refuse(c, refusal.New(refusal.TooMany))
+		return
+	}
+	defer func() { address(wrong) }()
 	ctx := c.Request.Context()
 	teacher, err := s.Store.TeacherByEmail(ctx, ask.Email)
 	if errors.Is(err, store.ErrNotFound) {
@@ -70,7 +80,7 @@ func (s *server) signIn(c *gin.Context) {
 		return
 	}
 	if !match || teacher.ID == "" {
-		s.signIns.failed(c.ClientIP(), time.Now())
+		wrong = true
 		refuse(c, refusal.New(refusal.SignInWrong))
 		return
 	}
@@ -94,6 +104,7 @@ func (s *server) signOut(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
+	s.Hub.CloseLogin(visitor(c).Login)
 	s.logins.WriteSessionCookie(ctx, c.Writer, "", time.Time{})
 	c.Status(http.StatusNoContent)
 }
@@ -111,6 +122,15 @@ func (s *server) me(c *gin.Context) {
 		}
 	}
 	if v.Participant != nil {
+		seated, err := s.Hub.Seated(ctx, v.Participant.SessionID, v.Participant.ID)
+		if err != nil {
+			refuse(c, err)
+			return
+		}
+		if !seated {
+			c.JSON(http.StatusOK, me)
+			return
+		}
 		seat, err := s.seat(ctx, *v.Participant)
 		if err != nil {
 			refuse(c, err)

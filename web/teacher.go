@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"slices"
 
+	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/record"
 	"alpenglow/core/refusal"
@@ -16,7 +17,6 @@ import (
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
-	"github.com/google/uuid"
 )
 
 // startSession copies the board into a new session with a code that no other
@@ -56,7 +56,8 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, stri
 		return store.Session{}, "", err
 	}
 	board := kept.Board()
-	n := store.Session{TeacherID: me, Content: store.JSON[lesson.Board]{V: board}, Students: store.JSON[[]string]{V: []string{}}}
+	n := store.Session{TeacherID: me, Content: store.JSON[lesson.Board]{V: board},
+		Students: store.JSON[[]string]{V: []string{}}}
 	if ask.Class != "" {
 		classes, err := s.Store.Classes(ctx, me)
 		if err != nil {
@@ -66,7 +67,8 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, stri
 		if at < 0 {
 			return n, "", refusal.New(refusal.NoSuchClass)
 		}
-		n.ClassName, n.Students.V, n.Listed = classes[at].Name, classes[at].Students.V, ask.Listed
+		n.ClassID, n.ClassName, n.Students.V, n.Listed = &classes[at].ID, classes[at].Name, classes[at].Names(),
+			ask.Listed
 	}
 	n.State.V, err = session.Start(board, ask.Pace)
 	return n, c.Param("id"), err
@@ -83,7 +85,7 @@ func randomBelow(n int) int {
 
 // ownSession finds the session in the path if it is the teacher's.
 func (s *server) ownSession(c *gin.Context) (store.Session, error) {
-	if uuid.Validate(c.Param("id")) != nil {
+	if !id.IsUUID(c.Param("id")) {
 		return store.Session{}, refusal.New(refusal.NotFound)
 	}
 	n, err := s.Store.Session(c.Request.Context(), c.Param("id"))
@@ -120,8 +122,9 @@ func (s *server) record(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, RecordReply{Record: kept, Session: SessionItem{ID: n.ID, Title: n.Content.V.Title, ClassName: n.ClassName,
-		Students: len(kept.Students), StartedAt: n.StartedAt, EndedAt: n.EndedAt}})
+	c.JSON(http.StatusOK, RecordReply{Record: kept,
+		Session: SessionItem{ID: n.ID, Title: n.Content.V.Title, ClassName: n.ClassName,
+			Students: len(kept.Students), StartedAt: n.StartedAt, EndedAt: n.EndedAt}})
 }
 
 func (s *server) recordCSV(c *gin.Context) {

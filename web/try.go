@@ -3,14 +3,12 @@ package web
 import (
 	"net/http"
 	"slices"
-	"time"
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/live"
-	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
 )
@@ -32,7 +30,8 @@ func (s *server) tryFrame(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	state := session.State{Pace: session.Led, Frame: frame.ID, Polls: map[string]poll.Phase{}, Groups: [][]string{{trialStudent}}}
+	state := session.State{Pace: session.Led, Frame: frame.ID, Polls: map[string]poll.Phase{},
+		Groups: [][]string{{trialStudent}}}
 	for _, e := range frame.Prepared {
 		switch {
 		case e.Kind == lesson.KindPoll:
@@ -88,11 +87,16 @@ func (s *server) rehearse(c *gin.Context) {
 	case ask.Students < 1 || ask.Students > maxRehearsed:
 		err = refusal.About(refusal.Malformed, "1 to %d students", maxRehearsed)
 	}
-	var n store.Session
-	var board string
+	done := func() {}
 	if err == nil {
-		n, board, err = s.prepared(c, StartSession{Pace: session.Led})
+		done, err = s.rehearsals.reserve(visitor(c).Teacher)
 	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	defer done()
+	n, board, err := s.prepared(c, StartSession{Pace: session.Led})
 	if err == nil {
 		n.Practice = true
 		err = s.begin(c.Request.Context(), &n, board)
@@ -101,9 +105,7 @@ func (s *server) rehearse(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	s.rehearsals[n.ID] = s.Rehearsal(n.Code, ask.Students, n.Content.V)
+	s.rehearsals.add(n.ID, n.TeacherID, s.Rehearsal(n.Code, ask.Students, n.Content.V))
 	c.JSON(http.StatusCreated, Started{n.ID})
 }
 
@@ -118,9 +120,7 @@ func (s *server) rehearsing(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	s.mu.Lock()
-	class := s.rehearsals[n.ID]
-	s.mu.Unlock()
+	class := s.rehearsals.find(n.ID)
 	if class == nil {
 		refuse(c, refusal.New(refusal.NotFound))
 		return
@@ -139,21 +139,7 @@ func (s *server) endRehearsal(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	s.mu.Lock()
-	if class := s.rehearsals[n.ID]; class != nil {
-		class.Stop()
-	}
-	delete(s.rehearsals, n.ID)
-	s.mu.Unlock()
-	if n.EndedAt == nil {
-		if _, err := s.Hub.Command(c.Request.Context(), n.ID, session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
-			refuse(c, err)
-			return
-		}
-	}
-	// What is on its way is saved or refused before everything goes.
-	time.Sleep(50 * time.Millisecond)
-	if err := s.Store.ForgetPractice(c.Request.Context(), n.ID); err != nil {
+	if err := s.end(c.Request.Context(), n.ID); err != nil {
 		refuse(c, err)
 		return
 	}

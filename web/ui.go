@@ -57,7 +57,8 @@ func newUI(built fs.FS) (*ui, error) {
 // of the interface, which finds its way by itself.
 func (u *ui) serve(c *gin.Context) {
 	at := c.Request.URL.Path
-	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead || strings.HasPrefix(at, "/api/") || strings.HasPrefix(at, "/realtime") {
+	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead || strings.HasPrefix(at, "/api/") ||
+		strings.HasPrefix(at, "/realtime") {
 		refuse(c, refusal.New(refusal.NotFound))
 		return
 	}

@@ -10,11 +10,15 @@ import (
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
+	"os"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"testing/fstest"
 
+	"alpenglow/apart"
+	"alpenglow/apart/aparttest"
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
@@ -29,7 +33,7 @@ import (
 	"github.com/prometheus/client_golang/prometheus"
 )
 
-func TestMain(m *testing.M) { storetest.Main(m) }
+func TestMain(m *testing.M) { os.Exit(aparttest.Run(func() int { return storetest.Run(m) })) }
 
 // house is a server with one teacher, one board and one class list.
 type house struct {
@@ -57,13 +61,17 @@ func (h *house) rehearsal(code string, students int, _ lesson.Board) web.Class {
 }
 
 func board() lesson.Board {
-	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-		Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"}, {ID: "month", Text: "29.53 days", Right: true}}}}}
+	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
+		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+			Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"},
+				{ID: "month", Text: "29.53 days", Right: true}}}}}
 	frame := func(id string, a lesson.Arrangement, p lesson.Permission, fixed ...lesson.Element) lesson.Frame {
-		return lesson.Frame{ID: id, Title: "Title of " + id, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: a, Permission: p, Prepared: append([]lesson.Element{}, fixed...)}
+		return lesson.Frame{ID: id, Title: "Title of " + id, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: a,
+			Permission: p, Prepared: append([]lesson.Element{}, fixed...)}
 	}
 	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
-		frame("shared", lesson.WholeClass, lesson.Add), frame("own", lesson.Individual, lesson.Add), frame("poll", lesson.WholeClass, lesson.Look, asked),
+		frame("shared", lesson.WholeClass, lesson.Add), frame("own", lesson.Individual, lesson.Add),
+		frame("poll", lesson.WholeClass, lesson.Look, asked),
 	}}
 }
 
@@ -81,9 +89,12 @@ func newHouse(t *testing.T) *house {
 	if err != nil {
 		t.Fatal(err)
 	}
-	handler, err := web.New(web.Config{Store: h.store, Hub: hub, Log: log, Registry: registry, Illustrations: illustrations, Rehearsal: h.rehearsal, UI: fstest.MapFS{
-		"index.html": {Data: []byte("<!doctype html>the interface")}, "assets/a.js": {Data: bytes.Repeat([]byte("let a = 1;\n"), 200)},
-	}})
+	handler, err := web.New(web.Config{Store: h.store, Hub: hub, Log: log, Registry: registry,
+		Illustrations: illustrations, Rehearsal: h.rehearsal,
+		Pictures: apart.Reader{Command: []string{aparttest.Program, "picture"}}, UI: fstest.MapFS{
+			"index.html":  {Data: []byte("<!doctype html>the interface")},
+			"assets/a.js": {Data: bytes.Repeat([]byte("let a = 1;\n"), 200)},
+		}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -172,7 +183,8 @@ func (v *visitor) read(into any) func(int, http.Header, []byte) refusal.Code {
 		v.t.Helper()
 		if status >= 300 {
 			var p live.Problem
-			if err := json.Unmarshal(text, &p); err != nil || header.Get("Content-Type") != "application/problem+json" || p.Status != status || p.Title == "" {
+			if err := json.Unmarshal(text, &p); err != nil ||
+				header.Get("Content-Type") != "application/problem+json" || p.Status != status || p.Title == "" {
 				v.t.Errorf("status %d is no problem document (RFC 9457): %s", status, text)
 			}
 			return p.Code
@@ -201,7 +213,8 @@ func (v *visitor) started() (string, string) {
 	var boards web.Boards
 	var started web.Started
 	v.get("/api/boards", &boards)
-	if code := v.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: boards.Classes[0].ID, Pace: session.Led}, &started); code != "" {
+	if code := v.post("/api/boards/"+boards.Boards[0].ID+"/sessions",
+		web.StartSession{Class: boards.Classes[0].ID, Pace: session.Led}, &started); code != "" {
 		v.t.Fatal(code)
 	}
 	return started.Session, v.code(started.Session)
@@ -260,7 +273,8 @@ func TestJoining(t *testing.T) {
 	if err != nil || len(people) != 2 {
 		t.Errorf("%d participants, %v", len(people), err)
 	}
-	if _, err := h.hub.Command(t.Context(), id, session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
+	if _, err := h.hub.Command(t.Context(), id, "",
+		session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
 		t.Fatal(err)
 	}
 	if got := h.visitor().post("/api/join", web.Join{Code: code, Name: "Late"}, nil); got != refusal.CodeUnknown {
@@ -302,16 +316,50 @@ func TestGuessingCodes(t *testing.T) {
 	}
 }
 
+// Ten wrong passwords of one account from one address are enough, also all at
+// once; other accounts, and a right one, come in from there all the same.
 func TestGuessingPasswords(t *testing.T) {
 	h := newHouse(t)
-	for i := range 10 {
-		email := []string{"ines@ternharbour.example", "nobody@ternharbour.example"}[i%2]
-		if got := h.visitor().post("/api/sign-in", web.SignIn{Email: email, Password: "wrong"}, nil); got != refusal.SignInWrong {
-			t.Fatalf("try %d: %q", i, got)
-		}
+	var all sync.WaitGroup
+	var tried atomic.Int64
+	for range 40 {
+		all.Go(func() {
+			if h.visitor().post("/api/sign-in", web.SignIn{Email: "ines@ternharbour.example", Password: "wrong"},
+				nil) == refusal.SignInWrong {
+				tried.Add(1)
+			}
+		})
 	}
-	if got := h.visitor().post("/api/sign-in", web.SignIn{Email: "ines@ternharbour.example", Password: "moon-and-tides"}, nil); got != refusal.TooMany {
+	all.Wait()
+	if n := tried.Load(); n > 10 {
+		t.Errorf("%d passwords were tried", n)
+	}
+	if got := h.visitor().post("/api/sign-in",
+		web.SignIn{Email: "Ines@ternharbour.example", Password: "moon-and-tides"}, nil); got != refusal.TooMany {
 		t.Errorf("after ten failures: %q", got)
+	}
+	if got := h.visitor().post("/api/sign-in",
+		web.SignIn{Email: "other@ternharbour.example", Password: "moon-and-tides"}, nil); got != "" {
+		t.Errorf("another account: %q", got)
+	}
+}
+
+// Wrong codes that are under way count, so that many at once are not free.
+func TestGuessingCodesAtOnce(t *testing.T) {
+	h := newHouse(t)
+	h.teacher("ines@ternharbour.example").started()
+	var all sync.WaitGroup
+	var tried atomic.Int64
+	for range 300 {
+		all.Go(func() {
+			if h.visitor().post("/api/join/check", web.JoinCode{Code: "222222"}, nil) == refusal.CodeUnknown {
+				tried.Add(1)
+			}
+		})
+	}
+	all.Wait()
+	if n := tried.Load(); n > 31 {
+		t.Errorf("%d codes were tried at once", n)
 	}
 }
 
@@ -325,22 +373,29 @@ func TestGuards(t *testing.T) {
 		method, path, body, origin string
 		want                       refusal.Code
 	}{
-		"no origin":                 {h.visitor(), "POST", "/api/join", string(join), "", refusal.WrongOrigin},
-		"another origin":            {h.visitor(), "POST", "/api/join", string(join), "https://elsewhere.example", refusal.WrongOrigin},
-		"an opaque origin":          {teacher, "POST", "/api/sign-out", "{}", "null", refusal.WrongOrigin},
-		"way back, another origin":  {teacher, "POST", "/realtime/back", "{}", "https://elsewhere.example", refusal.WrongOrigin},
-		"malformed":                 {h.visitor(), "POST", "/api/join", `{"code":`, h.url, refusal.Malformed},
-		"a field too many":          {h.visitor(), "POST", "/api/join", `{"code":"x","name":"y","admin":true}`, h.url, refusal.Malformed},
-		"a megabyte":                {h.visitor(), "POST", "/api/join", `{"code":"` + strings.Repeat("K", 1<<20) + `"}`, h.url, refusal.TooLarge},
-		"boards without sign-in":    {h.visitor(), "GET", "/api/boards", "", "", refusal.SignInNeeded},
-		"record without sign-in":    {h.visitor(), "GET", "/api/sessions/" + id + "/record.csv", "", "", refusal.SignInNeeded},
-		"another teacher's record":  {other, "GET", "/api/sessions/" + id + "/record", "", "", refusal.NotFound},
-		"another teacher's code":    {other, "GET", "/api/sessions/" + id + "/qr.svg", "", "", refusal.NotFound},
-		"a session that is no id":   {teacher, "GET", "/api/sessions/x'--/record", "", "", refusal.NotFound},
-		"an unknown route":          {teacher, "GET", "/api/nothing", "", "", refusal.NotFound},
-		"an unknown file":           {teacher, "GET", "/assets/none.js", "", "", refusal.NotFound},
-		"a class list of another's": {teacher, "POST", "/api/boards/" + boardOf(teacher) + "/sessions", `{"class":"` + classOf(other) + `"}`, h.url, refusal.NoSuchClass},
-		"a board of another's":      {other, "POST", "/api/boards/" + boardOf(teacher) + "/sessions", `{"class":""}`, h.url, refusal.NotFound},
+		"no origin": {h.visitor(), "POST", "/api/join", string(join), "", refusal.WrongOrigin},
+		"another origin": {h.visitor(), "POST", "/api/join", string(join), "https://elsewhere.example",
+			refusal.WrongOrigin},
+		"an opaque origin": {teacher, "POST", "/api/sign-out", "{}", "null", refusal.WrongOrigin},
+		"way back, another origin": {teacher, "POST", "/realtime/back", "{}", "https://elsewhere.example",
+			refusal.WrongOrigin},
+		"malformed": {h.visitor(), "POST", "/api/join", `{"code":`, h.url, refusal.Malformed},
+		"a field too many": {h.visitor(), "POST", "/api/join", `{"code":"x","name":"y","admin":true}`, h.url,
+			refusal.Malformed},
+		"a megabyte": {h.visitor(), "POST", "/api/join", `{"code":"` + strings.Repeat("K", 1<<20) + `"}`,
+			h.url, refusal.TooLarge},
+		"boards without sign-in": {h.visitor(), "GET", "/api/boards", "", "", refusal.SignInNeeded},
+		"record without sign-in": {h.visitor(), "GET", "/api/sessions/" + id + "/record.csv", "", "",
+			refusal.SignInNeeded},
+		"another teacher's record": {other, "GET", "/api/sessions/" + id + "/record", "", "", refusal.NotFound},
+		"another teacher's code":   {other, "GET", "/api/sessions/" + id + "/qr.svg", "", "", refusal.NotFound},
+		"a session that is no id":  {teacher, "GET", "/api/sessions/x'--/record", "", "", refusal.NotFound},
+		"an unknown route":         {teacher, "GET", "/api/nothing", "", "", refusal.NotFound},
+		"an unknown file":          {teacher, "GET", "/assets/none.js", "", "", refusal.NotFound},
+		"a class list of another's": {teacher, "POST", "/api/boards/" + boardOf(teacher) + "/sessions",
+			`{"class":"` + classOf(other) + `"}`, h.url, refusal.NoSuchClass},
+		"a board of another's": {other, "POST", "/api/boards/" + boardOf(teacher) + "/sessions", `{"class":""}`,
+			h.url, refusal.NotFound},
 	} {
 		if got := c.by.read(nil)(c.by.send(c.method, c.path, c.body, c.origin)); got != c.want {
 			t.Errorf("%s: %q, want %q", name, got, c.want)
@@ -368,16 +423,19 @@ func TestHeadersAndCookies(t *testing.T) {
 	v := h.visitor()
 	_, header, page := v.send("GET", "/lesson/anything", "", "")
 	csp := header.Get("Content-Security-Policy")
-	if !strings.Contains(csp, "script-src 'self';") || !strings.Contains(csp, "frame-ancestors 'none'") || !strings.Contains(string(page), "the interface") {
+	if !strings.Contains(csp, "script-src 'self';") || !strings.Contains(csp, "frame-ancestors 'none'") ||
+		!strings.Contains(string(page), "the interface") {
 		t.Errorf("policy %q, page %q", csp, page)
 	}
-	if _, header, _ := v.send("GET", "/assets/a.js", "", ""); header.Get("X-Content-Type-Options") != "nosniff" || header.Get("Content-Security-Policy") != "" {
+	if _, header, _ := v.send("GET", "/assets/a.js", "", ""); header.Get("X-Content-Type-Options") != "nosniff" ||
+		header.Get("Content-Security-Policy") != "" {
 		t.Errorf("headers of a script: %v", header)
 	}
 	if _, header, _ := v.send("GET", "/assets/none", "", ""); header.Get("X-Content-Type-Options") != "nosniff" {
 		t.Errorf("headers of what is not there: %v", header)
 	}
-	_, header, _ = v.send("POST", "/api/sign-in", `{"email":"INES@ternharbour.example","password":"moon-and-tides"}`, h.url)
+	_, header, _ = v.send("POST", "/api/sign-in", `{"email":"INES@ternharbour.example","password":"moon-and-tides"}`,
+		h.url)
 	cookie := header.Get("Set-Cookie")
 	_, code := h.teacher("ines@ternharbour.example").started()
 	_, header, _ = v.send("POST", "/api/join", `{"code":"`+code+`","name":"Noor"}`, h.url)
@@ -391,7 +449,8 @@ func TestHeadersAndCookies(t *testing.T) {
 			t.Errorf("%s: %d %q", path, status, text)
 		}
 	}
-	if _, _, text := v.send("GET", "/metrics", "", ""); !strings.Contains(string(text), "alpenglow_operations_saved_total") {
+	if _, _, text := v.send("GET", "/metrics", "", ""); !strings.Contains(string(text),
+		"alpenglow_operations_saved_total") {
 		t.Error("the metrics do not count operations")
 	}
 }
@@ -410,7 +469,8 @@ func TestRecordAndLog(t *testing.T) {
 	line.mustDo(answer(line.open("poll").own(), "month"))
 	var reply web.RecordReply
 	teacher.get("/api/sessions/"+id+"/record", &reply)
-	if a := reply.Record.Students[0].Frames[2].Answers; len(a) != 1 || a[0].Right != "right" || reply.Session.Students != 1 {
+	if a := reply.Record.Students[0].Frames[2].Answers; len(a) != 1 || a[0].Right != "right" ||
+		reply.Session.Students != 1 {
 		t.Errorf("answers in the record: %+v", a)
 	}
 	_, header, text := teacher.send("GET", "/api/sessions/"+id+"/record.csv", "", "")
@@ -418,7 +478,8 @@ func TestRecordAndLog(t *testing.T) {
 	if err != nil || len(rows) != 4 || rows[1][4] != "'=cmd|secret thought" || rows[3][5] != "right" {
 		t.Errorf("CSV %q, %v", rows, err)
 	}
-	if !strings.Contains(header.Get("Content-Disposition"), ".csv") || header.Get("Content-Type") != "text/csv; charset=utf-8" {
+	if !strings.Contains(header.Get("Content-Disposition"), ".csv") ||
+		header.Get("Content-Type") != "text/csv; charset=utf-8" {
 		t.Errorf("CSV headers %v", header)
 	}
 	log := h.log.String()

@@ -81,7 +81,8 @@ func crowd(ctx context.Context, args []string) error {
 
 func note(i int) sheet.Add {
 	return sheet.Add{Mark: timedID(), X: float64(i * 53 % 1380), Y: float64(140 + i*37%760), W: 200, H: 60,
-		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: fmt.Sprintf("tide %d", i), Tint: lesson.Tints[i%6], Size: 22}}}
+		Body: lesson.Body{Kind: lesson.KindNote,
+			Note: &lesson.Note{Text: fmt.Sprintf("tide %d", i), Tint: lesson.Tints[i%6], Size: 22}}}
 }
 
 // line is a curve of 80 points.
@@ -92,7 +93,8 @@ func line() sheet.Add {
 		points = append(points, math.Round(float64(i)*25)/10, math.Round(300+300*math.Sin(float64(i)/9+phase))/10, 0.5)
 	}
 	return sheet.Add{Mark: timedID(), X: 1380 * rand.Float64(), Y: 140 + 780*rand.Float64(),
-		Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: points, Ink: lesson.Inks[rand.IntN(5)], Width: 5}}}
+		Body: lesson.Body{Kind: lesson.KindStroke,
+			Stroke: &lesson.Stroke{Points: points, Ink: lesson.Inks[rand.IntN(5)], Width: 5}}}
 }
 
 func (c *client) add(a sheet.Add) error {
@@ -130,7 +132,8 @@ func (c *client) draw(ctx context.Context, end time.Time) {
 			x, y = min(1590, max(10, x+12*rand.NormFloat64())), min(990, max(10, y+12*rand.NormFloat64()))
 			points = append(points, math.Round(x*10)/10, math.Round(y*10)/10, 0.5)
 		}
-		pass := live.Pass{Sheet: c.class.sheet, Kind: live.PassDraw, Draw: &live.Draw{Stroke: id, Points: points, Ink: "lake", Width: 8}}
+		pass := live.Pass{Sheet: c.class.sheet, Kind: live.PassDraw,
+			Draw: &live.Draw{Stroke: id, Points: points, Ink: "lake", Width: 8}}
 		text, err := json.Marshal(pass)
 		if err == nil {
 			err = c.say(fmt.Appendf(nil, `{"send":{"data":%s}}`, text))

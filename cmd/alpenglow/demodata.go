@@ -9,7 +9,8 @@ import (
 // juniper is the class list of 8 Juniper at Tern Harbour School.
 var juniper = []string{
 	"Amara", "Bilal", "Chiara", "Dmitri", "Elif", "Farid", "Greta", "Hana", "Ibrahim", "Juno", "Kenji", "Liv", "Mateo",
-	"Noor", "Oskar", "Priya", "Quentin", "Rania", "Samir", "Tomás", "Uma", "Vera", "Wanjiru", "Xiomara", "Yusuf", "Zofia",
+	"Noor", "Oskar", "Priya", "Quentin", "Rania", "Samir", "Tomás", "Uma", "Vera", "Wanjiru", "Xiomara", "Yusuf",
+	"Zofia",
 }
 
 // moonAndTides is the demo's board.
@@ -18,29 +19,36 @@ func moonAndTides() lesson.Board {
 		return lesson.Element{ID: id, X: x, Y: y, W: w, H: h, Body: lesson.Body{Kind: lesson.KindShape, Shape: &s}}
 	}
 	text := func(id, words string, x, y, w, size float64) lesson.Element {
-		return lesson.Element{ID: id, X: x, Y: y, W: w, H: size * 1.4, Body: lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: words, Size: size, Ink: "night"}}}
+		return lesson.Element{ID: id, X: x, Y: y, W: w, H: size * 1.4,
+			Body: lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: words, Size: size, Ink: "night"}}}
 	}
 	ray := lesson.Shape{Form: lesson.FormLine, Ink: "ember", Width: 4, Dash: true}
 	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
 		{
 			ID: "notice", Title: "What do you notice?", Prompt: "What do you notice in this tide table?",
 			Paper: paper.Paper{Kind: paper.Squared}, Arrangement: lesson.WholeClass, Permission: lesson.Add,
-			Prepared: []lesson.Element{{ID: "tide-table", X: 60, Y: 170, W: 660, H: 250, Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{
-				{"Tern Harbour", "low", "high", "low", "high"},
-				{"Monday", "01:12", "07:24", "13:37", "19:49"},
-				{"Tuesday", "02:02", "08:14", "14:27", "20:39"},
-				{"Wednesday", "02:52", "09:04", "15:17", "21:29"},
-			}}}}},
+			Prepared: []lesson.Element{{ID: "tide-table", X: 60, Y: 170, W: 660, H: 250,
+				Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{
+					{"Tern Harbour", "low", "high", "low", "high"},
+					{"Monday", "01:12", "07:24", "13:37", "19:49"},
+					{"Tuesday", "02:02", "08:14", "14:27", "20:39"},
+					{"Wednesday", "02:52", "09:04", "15:17", "21:29"},
+				}}}}},
 		},
 		{
-			ID: "half-moon", Title: "Where is the Moon?", Prompt: "Draw the Moon where it stands at half moon, and label it.",
-			Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.Individual, Permission: lesson.Add,
+			ID: "half-moon", Title: "Where is the Moon?",
+			Prompt: "Draw the Moon where it stands at half moon, and label it.",
+			Paper:  paper.Paper{Kind: paper.Plain}, Arrangement: lesson.Individual, Permission: lesson.Add,
 			Prepared: []lesson.Element{
-				shape("sun", 80, 430, 220, 220, lesson.Shape{Form: lesson.FormEllipse, Ink: "ember", Fill: "apricot", Width: 5}),
+				shape("sun", 80, 430, 220, 220,
+					lesson.Shape{Form: lesson.FormEllipse, Ink: "ember", Fill: "apricot", Width: 5}),
 				text("sun-name", "Sun", 158, 664, 120, 36),
-				shape("ray-1", 350, 460, 150, 0, ray), shape("ray-2", 350, 536, 150, 0, ray), shape("ray-3", 350, 612, 150, 0, ray),
-				shape("way", 700, 240, 600, 600, lesson.Shape{Form: lesson.FormEllipse, Ink: "night", Width: 3, Dash: true}),
-				shape("earth", 930, 470, 140, 140, lesson.Shape{Form: lesson.FormEllipse, Ink: "lake", Fill: "glacier", Width: 5}),
+				shape("ray-1", 350, 460, 150, 0, ray), shape("ray-2", 350, 536, 150, 0, ray),
+				shape("ray-3", 350, 612, 150, 0, ray),
+				shape("way", 700, 240, 600, 600,
+					lesson.Shape{Form: lesson.FormEllipse, Ink: "night", Width: 3, Dash: true}),
+				shape("earth", 930, 470, 140, 140,
+					lesson.Shape{Form: lesson.FormEllipse, Ink: "lake", Fill: "glacier", Width: 5}),
 				text("earth-name", "Earth", 953, 516, 140, 34),
 				text("way-name", "the Moon's way", 1240, 800, 300, 30),
 			},
@@ -48,12 +56,14 @@ func moonAndTides() lesson.Board {
 		{
 			ID: "month", Title: "From new moon to new moon", Prompt: "One answer is right.",
 			Paper: paper.Paper{Kind: paper.Dotted}, Arrangement: lesson.WholeClass, Permission: lesson.Look,
-			Prepared: []lesson.Element{{ID: "month-poll", X: 260, Y: 220, W: 1080, H: 500, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-				Text: "How long is it from one new moon to the next?",
-				Choices: []poll.Choice{
-					{ID: "week", Text: "7 days"}, {ID: "fortnight", Text: "14.77 days"}, {ID: "synodic", Text: "29.53 days", Right: true}, {ID: "year", Text: "365.24 days"},
-				},
-			}}}},
+			Prepared: []lesson.Element{{ID: "month-poll", X: 260, Y: 220, W: 1080, H: 500,
+				Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+					Text: "How long is it from one new moon to the next?",
+					Choices: []poll.Choice{
+						{ID: "week", Text: "7 days"}, {ID: "fortnight", Text: "14.77 days"},
+						{ID: "synodic", Text: "29.53 days", Right: true}, {ID: "year", Text: "365.24 days"},
+					},
+				}}}},
 		},
 	}}
 }

@@ -103,7 +103,8 @@ func (o loadOptions) runIdle(ctx context.Context) error {
 		return err
 	}
 	fmt.Printf("An idle student costs the server %.1f KiB of memory (%d connected; heap and stacks in use %.1f MiB before, %.1f MiB after).\n\n",
-		float64(after.inUse-before.inUse)/float64(len(clients))/1024, len(clients), float64(before.inUse)/(1<<20), float64(after.inUse)/(1<<20))
+		float64(after.inUse-before.inUse)/float64(len(clients))/1024, len(clients), float64(before.inUse)/(1<<20),
+		float64(after.inUse)/(1<<20))
 	return nil
 }
 
@@ -225,7 +226,8 @@ func (r report) row(o loadOptions) string {
 		return fmt.Sprintf("%.2f", c)
 	}
 	return "| " + strings.Join([]string{
-		name, fmt.Sprintf("%d x %d", o.classes, o.students), per(r.ops), per(len(r.seen)), percentiles(r.seen), percentiles(r.acked),
+		name, fmt.Sprintf("%d x %d", o.classes, o.students), per(r.ops), per(len(r.seen)), percentiles(r.seen),
+		percentiles(r.acked),
 		cores(r.serverCPU), cores(r.databaseCPU), mib(r.serverMemory), mib(r.databaseMem),
 		fmt.Sprintf("%d / %d / %d", r.lost, r.double, r.refused),
 	}, " | ") + " |"

@@ -70,7 +70,8 @@ func (o loadOptions) startSessions(ctx context.Context, classes []*class) ([]str
 		return nil, err
 	}
 	teacher := &http.Client{Jar: jar}
-	if _, err := post[web.Me](ctx, teacher, o.url, "/api/sign-in", web.SignIn{Email: demoEmail, Password: demoPassword}); err != nil {
+	if _, err := post[web.Me](ctx, teacher, o.url, "/api/sign-in",
+		web.SignIn{Email: demoEmail, Password: demoPassword}); err != nil {
 		return nil, err
 	}
 	boards, err := get[web.Boards](ctx, teacher, o.url, "/api/boards")
@@ -82,7 +83,8 @@ func (o loadOptions) startSessions(ctx context.Context, classes []*class) ([]str
 	}
 	codes := make([]string, len(classes))
 	for i := range classes {
-		started, err := post[web.Started](ctx, teacher, o.url, "/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Pace: session.Led})
+		started, err := post[web.Started](ctx, teacher, o.url, "/api/boards/"+boards.Boards[0].ID+"/sessions",
+			web.StartSession{Pace: session.Led})
 		if err != nil {
 			return nil, err
 		}
@@ -176,6 +178,7 @@ func (o loadOptions) compare(ctx context.Context, classes []*class, r *report) e
 			return err
 		}
 		picture := map[string]string{}
+		ink := map[string][]float64{} // a line that only moved comes without its points
 		for seq := int64(1); seq <= sheet.Seq; {
 			told, ok := k.told[seq]
 			if !ok {
@@ -185,6 +188,11 @@ func (o loadOptions) compare(ctx context.Context, classes []*class, r *report) e
 			}
 			for _, change := range told.changes {
 				for _, e := range change.Put {
+					if e.Stroke != nil && len(e.Stroke.Points) == 0 {
+						e.Stroke.Points = ink[e.ID]
+					} else if e.Stroke != nil {
+						ink[e.ID] = e.Stroke.Points
+					}
 					text, _ := json.Marshal(e)
 					picture[e.ID] = string(text)
 				}

@@ -62,12 +62,14 @@ func (o loadOptions) connect(ctx context.Context, k *class, cookie string) (*cli
 	if cookie != "" {
 		header.Set("Cookie", cookie)
 	}
-	conn, _, err := websocket.DefaultDialer.DialContext(ctx, strings.Replace(o.url, "http", "ws", 1)+"/realtime", header)
+	conn, _, err := websocket.DefaultDialer.DialContext(ctx, strings.Replace(o.url, "http", "ws", 1)+"/realtime",
+		header)
 	if err != nil {
 		return nil, fmt.Errorf("connect: %w", err)
 	}
 	c := &client{class: k, conn: conn, pending: map[int]time.Time{}, next: 3}
-	if err := conn.WriteJSON(map[string]any{"id": 1, "connect": map[string]any{"data": live.Connect{Session: k.session, As: live.RoleStudent}}}); err != nil {
+	if err := conn.WriteJSON(map[string]any{"id": 1,
+		"connect": map[string]any{"data": live.Connect{Session: k.session, As: live.RoleStudent}}}); err != nil {
 		return nil, err
 	}
 	if _, _, err := conn.ReadMessage(); err != nil {
@@ -84,7 +86,8 @@ func (o loadOptions) connect(ctx context.Context, k *class, cookie string) (*cli
 
 // hello learns the class's sheet.
 func (c *client) hello() error {
-	if err := c.conn.WriteJSON(map[string]any{"id": 2, "rpc": map[string]any{"method": live.MethodHello, "data": struct{}{}}}); err != nil {
+	if err := c.conn.WriteJSON(map[string]any{"id": 2,
+		"rpc": map[string]any{"method": live.MethodHello, "data": struct{}{}}}); err != nil {
 		return err
 	}
 	for {
@@ -111,7 +114,7 @@ func (c *client) hello() error {
 			c.class.mu.Lock()
 			c.class.sheet = view.Sheet
 			c.class.mu.Unlock()
-			c.seq = view.Seq
+			c.seq = view.To.Seq
 			return nil
 		}
 	}
@@ -142,10 +145,11 @@ func (c *client) send() error {
 	switch {
 	case len(c.marks) >= c.class.adds():
 		op.Kind = sheet.KindSet
-		op.Set = &sheet.Set{Mark: c.marks[rand.IntN(len(c.marks))], X: &x, Y: &y}
+		op.Set = &sheet.Set{Mark: c.marks[rand.IntN(len(c.marks))], Properties: lesson.Properties{X: &x, Y: &y}}
 	case len(c.marks)%2 == 0:
 		op.Kind, op.Add = sheet.KindAdd, &sheet.Add{Mark: timedID(), X: x, Y: y, W: 300, H: 120,
-			Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "high tide is about 50 minutes later every day", Tint: "apricot"}}}
+			Body: lesson.Body{Kind: lesson.KindNote,
+				Note: &lesson.Note{Text: "high tide is about 50 minutes later every day", Tint: "apricot"}}}
 	default:
 		points := make([]float64, 0, 60)
 		for i := range 20 {

@@ -21,9 +21,11 @@ var commands = map[string]func(ctx context.Context, args []string) error{
 	"migrate":   migrate,
 	"load":      load,
 	"crowd":     crowd,
+	"faults":    faults,
 	"rehearse":  rehearse,
 	"relay":     relay,
 	"pdf-pages": pdfPages,
+	"picture":   readPicture,
 }
 
 func main() {

@@ -61,7 +61,9 @@ func relay(ctx context.Context, args []string) error {
 			defer mu.Unlock()
 			numbers[c.UserID()]++
 			seq := numbers[c.UserID()]
-			_, err := node.Publish(c.UserID(), fmt.Appendf(nil, `{"kind":"changes","changes":{"changes":[{"seq":%d,"op":%q,"put":[%s]}]}}`, seq, op.ID, op.Add))
+			_, err := node.Publish(c.UserID(),
+				fmt.Appendf(nil, `{"kind":"changes","changes":{"changes":[{"seq":%d,"op":%q,"put":[%s]}]}}`, seq, op.ID,
+					op.Add))
 			done(centrifuge.RPCReply{Data: fmt.Appendf(nil, `{"results":[{"seq":%d}]}`, seq)}, err)
 		})
 	})
@@ -71,7 +73,8 @@ func relay(ctx context.Context, args []string) error {
 	registry := prometheus.NewRegistry()
 	registry.MustRegister(collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}))
 	mux := http.NewServeMux()
-	mux.Handle("/realtime", centrifuge.NewWebsocketHandler(node, centrifuge.WebsocketConfig{ReadBufferSize: 1024, UseWriteBufferPool: true}))
+	mux.Handle("/realtime", centrifuge.NewWebsocketHandler(node,
+		centrifuge.WebsocketConfig{ReadBufferSize: 1024, UseWriteBufferPool: true}))
 	mux.Handle("/metrics", promhttp.HandlerFor(registry, promhttp.HandlerOpts{}))
 	server := &http.Server{Addr: *addr, Handler: mux}
 	go func() {

@@ -14,6 +14,7 @@ import (
 	"strings"
 	"time"
 
+	"alpenglow/apart"
 	"alpenglow/core/lesson"
 	"alpenglow/live"
 	"alpenglow/pdf"
@@ -76,7 +77,8 @@ func setting(name, otherwise string) string {
 
 // run migrates, serves until ctx ends, and then finishes what was accepted.
 // ready, if given, is called with the store before the first request.
-func run(ctx context.Context, database string, listener net.Listener, ready func(context.Context, *store.Store) error) error {
+func run(ctx context.Context, database string, listener net.Listener,
+	ready func(context.Context, *store.Store) error) error {
 	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level()}))
 	slog.SetDefault(log)
 	s, err := store.Open(ctx, database)
@@ -93,7 +95,8 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 		}
 	}
 	registry := prometheus.NewRegistry()
-	registry.MustRegister(collectors.NewGoCollector(), collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}))
+	registry.MustRegister(collectors.NewGoCollector(),
+		collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}))
 	hub, err := live.New(s, log, registry)
 	if err != nil {
 		return err
@@ -105,12 +108,16 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 	if err := forget(ctx, s); err != nil {
 		return err
 	}
-	config := web.Config{Store: s, Hub: hub, Log: log, Registry: registry, UI: ui.Built(), Stopping: ctx, PDF: pdf.Reader{Command: []string{self, "pdf-pages"}}}
+	go forgetHourly(ctx, s, log)
+	config := web.Config{Store: s, Hub: hub, Log: log, Registry: registry, UI: ui.Built(), Stopping: ctx,
+		PDF:      pdf.Reader{Command: []string{self, "pdf-pages"}},
+		Pictures: apart.Reader{Command: []string{self, "picture"}}}
 	if config.Illustrations, err = standin.NewIllustrations(); err != nil {
 		return err
 	}
 	config.Rehearsal = func(code string, students int, board lesson.Board) web.Class {
-		return standin.Start(ctx, standin.Options{URL: "http://" + listener.Addr().String(), Code: code, Students: students,
+		return standin.Start(ctx, standin.Options{URL: "http://" + listener.Addr().String(),
+			Origin: setting("PUBLIC_URL", ""), Code: code, Students: students,
 			Right: rightAnswers(board), Pace: pace(), Seed: rand.Uint64(), Log: log})
 	}
 	if public := setting("PUBLIC_URL", ""); public != "" {
@@ -125,9 +132,11 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 	if err != nil {
 		return err
 	}
-	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	// Uploads set a time of their own.
+	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 20 * time.Second,
+		IdleTimeout: 2 * time.Minute}
 	failed := make(chan error, 1)
-	go func() { failed <- server.Serve(listener) }()
+	go func() { failed <- server.Serve(countConnections(listener, fromOneAddress, fromAll)) }()
 	log.Info("serving", "address", listener.Addr().String())
 	go func() {
 		if err := config.PDF.Warm(ctx); err != nil && ctx.Err() == nil {
@@ -143,6 +152,22 @@ func run(ctx context.Context, database string, listener net.Listener, ready func
 	stop, cancel := context.WithTimeout(context.Background(), stopWithin)
 	defer cancel()
 	return errors.Join(hub.Close(stop), server.Shutdown(stop))
+}
+
+// forgetHourly goes on forgetting while the server runs.
+func forgetHourly(ctx context.Context, s *store.Store, log *slog.Logger) {
+	tick := time.NewTicker(time.Hour)
+	defer tick.Stop()
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-tick.C:
+			if err := forget(ctx, s); err != nil {
+				log.Error("forget what is old", "error", store.Bare(err))
+			}
+		}
+	}
 }
 
 // forget removes what was deleted long ago, and rehearsals that nobody ended.
@@ -189,6 +214,9 @@ func pdfPages(_ context.Context, args []string) error {
 	}
 	return pdf.Child(os.Stdin, os.Stdout, first)
 }
+
+// readPicture reads a picture on the standard input; the server starts it for each.
+func readPicture(context.Context, []string) error { return apart.Child(os.Stdin, os.Stdout) }
 
 // level is how much is logged: ALPENGLOW_LOG is debug, info, warn or error.
 func level() slog.Level {

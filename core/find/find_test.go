@@ -33,7 +33,8 @@ func TestPlain(t *testing.T) {
 
 // What is plain stays as it is: texts are stored so.
 func FuzzPlain(f *testing.F) {
-	for _, seed := range []string{"", "Maré", "ﬁ", "ǰ", "\u1E9B\u0323", "İstanbul", "ᾳ", "\xff", "a\u0301\u00ADb", "Ⅷ½ ㎏", "ꭸ", "\xf0Ġ"} {
+	for _, seed := range []string{"", "Maré", "ﬁ", "ǰ", "\u1E9B\u0323", "İstanbul", "ᾳ", "\xff", "a\u0301\u00ADb",
+		"Ⅷ½ ㎏", "ꭸ", "\xf0Ġ"} {
 		f.Add(seed)
 	}
 	f.Fuzz(func(t *testing.T, text string) {

@@ -23,7 +23,8 @@ func TestLines(t *testing.T) {
 	for _, c := range []struct{ name, text, want string }{
 		{"plain lines", "high tide\n\nlow tide\r\n", "high tide|low tide"},
 		{"a sentence with commas", "first, second and third\nfourth", "first, second and third|fourth"},
-		{"comma-separated (RFC 4180)", "term,meaning\nspring tide,\"highest, at new moon\"\n", "term · meaning|spring tide · highest, at new moon"},
+		{"comma-separated (RFC 4180)", "term,meaning\nspring tide,\"highest, at new moon\"\n",
+			"term · meaning|spring tide · highest, at new moon"},
 		{"semicolons", "a;b\nc;;d", "a · b|c · d"},
 		{"tabs", "a\tb\nc\td", "a · b|c · d"},
 		{"a byte order mark", "\ufeffone\ntwo", "one|two"},
@@ -35,10 +36,12 @@ func TestLines(t *testing.T) {
 			t.Errorf("%s: %q, %v, want %q", c.name, got, err, c.want)
 		}
 	}
-	if lines, more, err := formats.Lines([]byte(strings.Repeat("x\n", 130))); len(lines) != formats.MaxLines || more != 30 || err != nil {
+	if lines, more, err := formats.Lines([]byte(strings.Repeat("x\n", 130))); len(lines) != formats.MaxLines ||
+		more != 30 || err != nil {
 		t.Errorf("%d lines and %d more, %v", len(lines), more, err)
 	}
-	for text, want := range map[string]refusal.Code{"": refusal.FileEmpty, " \n\t\n": refusal.FileEmpty, "a\x00b": refusal.FileUnreadable} {
+	for text, want := range map[string]refusal.Code{"": refusal.FileEmpty, " \n\t\n": refusal.FileEmpty,
+		"a\x00b": refusal.FileUnreadable} {
 		if _, _, err := formats.Lines([]byte(text)); refusal.Of(err) == nil || refusal.Of(err).Code != want {
 			t.Errorf("%q: %v", text, err)
 		}
@@ -55,9 +58,12 @@ func pixels(t testing.TB) picture.Picture {
 }
 
 func board() lesson.Board {
-	f := lesson.Frame{ID: "f", Title: "Half moon", Paper: paper.Paper{Kind: paper.Picture, Picture: "p1"}, Arrangement: lesson.Individual, Permission: lesson.Add, Notes: "first",
-		Prepared: []lesson.Element{{ID: "n", X: 10, Y: 10, W: 100, H: 60, Z: 1, Layer: lesson.Supply, Tray: true, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "lit", Tint: "moss"}}}}}
-	return lesson.Board{Title: "Tides", Objectives: []lesson.Objective{{ID: "o", Text: "say when"}}, Frames: []lesson.Frame{f}}
+	f := lesson.Frame{ID: "f", Title: "Half moon", Paper: paper.Paper{Kind: paper.Picture, Picture: "p1"},
+		Arrangement: lesson.Individual, Permission: lesson.Add, Notes: "first",
+		Prepared: []lesson.Element{{ID: "n", X: 10, Y: 10, W: 100, H: 60, Z: 1, Layer: lesson.Supply, Tray: true,
+			Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "lit", Tint: "moss"}}}}}
+	return lesson.Board{Title: "Tides", Objectives: []lesson.Objective{{ID: "o", Text: "say when"}},
+		Frames: []lesson.Frame{f}}
 }
 
 // A board that is written and read again is exactly the same.
@@ -67,7 +73,7 @@ func TestBoardFileIsExact(t *testing.T) {
 	if err := formats.WriteBoard(&file, want); err != nil {
 		t.Fatal(err)
 	}
-	got, err := formats.ReadBoard(file.Bytes())
+	got, err := formats.ReadBoard(file.Bytes(), picture.Read)
 	if err != nil || !reflect.DeepEqual(got.Board, want.Board) || got.Pictures["p1"].Width != 12 {
 		t.Errorf("%+v, %v", got, err)
 	}
@@ -100,7 +106,8 @@ func archive(t testing.TB, entries ...entry) []byte {
 func TestBadBoardFiles(t *testing.T) {
 	inner, _ := json.Marshal(board())
 	head := func(version int, inner []byte) []byte {
-		text, _ := json.Marshal(map[string]any{"format": "alpenglow-board", "version": version, "board": json.RawMessage(inner)})
+		text, _ := json.Marshal(map[string]any{"format": "alpenglow-board", "version": version,
+			"board": json.RawMessage(inner)})
 		return text
 	}
 	tricked := bytes.Replace(inner, []byte(`"p1"`), []byte(`"../../etc/passwd"`), 1)
@@ -109,22 +116,29 @@ func TestBadBoardFiles(t *testing.T) {
 		data []byte
 		want refusal.Code
 	}{
-		"no zip":                        {[]byte("PK\x03\x04 and nothing"), refusal.FileUnreadable},
-		"cut off in the middle":         {whole[:len(whole)/2], refusal.FileUnreadable},
-		"without a board":               {archive(t, entry{"other.json", inner}), refusal.FileUnreadable},
-		"a board in a folder above":     {archive(t, entry{"../board.json", head(1, inner)}), refusal.FileUnreadable},
-		"of a newer version":            {archive(t, entry{"board.json", head(2, inner)}), refusal.FileNewer},
-		"of no version":                 {archive(t, entry{"board.json", head(0, inner)}), refusal.FileUnreadable},
-		"with a field it does not know": {archive(t, entry{"board.json", head(1, []byte(`{"title":"x","frames":[],"secret":1}`))}), refusal.FileUnreadable},
-		"without frames":                {archive(t, entry{"board.json", head(1, []byte(`{"title":"x","frames":[]}`))}), refusal.BoardIncorrect},
-		"of the wrong types":            {archive(t, entry{"board.json", head(1, []byte(`{"title":5,"frames":"all"}`))}), refusal.FileUnreadable},
-		"without its picture":           {archive(t, entry{"board.json", head(1, inner)}), refusal.FileUnreadable},
-		"a picture that is none":        {archive(t, entry{"board.json", head(1, inner)}, entry{"pictures/p1.png", []byte("text")}), refusal.PictureBad},
-		"a picture outside the folder":  {archive(t, entry{"board.json", head(1, tricked)}, entry{"../../etc/passwd", pixels(t).Data}), refusal.FileUnreadable},
-		"a bomb":                        {archive(t, entry{"board.json", bytes.Repeat([]byte(" "), 64<<20)}), refusal.FileHuge},
-		"a picture that is a bomb":      {archive(t, entry{"board.json", head(1, inner)}, entry{"pictures/p1.png", make([]byte, 64<<20)}), refusal.FileHuge},
+		"no zip":                    {[]byte("PK\x03\x04 and nothing"), refusal.FileUnreadable},
+		"cut off in the middle":     {whole[:len(whole)/2], refusal.FileUnreadable},
+		"without a board":           {archive(t, entry{"other.json", inner}), refusal.FileUnreadable},
+		"a board in a folder above": {archive(t, entry{"../board.json", head(1, inner)}), refusal.FileUnreadable},
+		"of a newer version":        {archive(t, entry{"board.json", head(2, inner)}), refusal.FileNewer},
+		"of no version":             {archive(t, entry{"board.json", head(0, inner)}), refusal.FileUnreadable},
+		"with a field it does not know": {archive(t,
+			entry{"board.json", head(1, []byte(`{"title":"x","frames":[],"secret":1}`))}), refusal.FileUnreadable},
+		"without frames": {archive(t, entry{"board.json", head(1, []byte(`{"title":"x","frames":[]}`))}),
+			refusal.BoardIncorrect},
+		"of the wrong types": {archive(t,
+			entry{"board.json", head(1, []byte(`{"title":5,"frames":"all"}`))}), refusal.FileUnreadable},
+		"without its picture": {archive(t, entry{"board.json", head(1, inner)}), refusal.FileUnreadable},
+		"a picture that is none": {archive(t, entry{"board.json", head(1, inner)},
+			entry{"pictures/p1.png", []byte("text")}), refusal.PictureBad},
+		"a picture outside the folder": {archive(t, entry{"board.json", head(1, tricked)},
+			entry{"../../etc/passwd", pixels(t).Data}), refusal.NoSuchPicture},
+		"a bomb": {archive(t, entry{"board.json", bytes.Repeat([]byte(" "), 64<<20)}),
+			refusal.FileHuge},
+		"a picture that is a bomb": {archive(t, entry{"board.json", head(1, inner)},
+			entry{"pictures/p1.png", make([]byte, 64<<20)}), refusal.FileHuge},
 	} {
-		if _, err := formats.ReadBoard(c.data); refusal.Of(err) == nil || refusal.Of(err).Code != c.want {
+		if _, err := formats.ReadBoard(c.data, picture.Read); refusal.Of(err) == nil || refusal.Of(err).Code != c.want {
 			t.Errorf("%s: %v, want %s", name, err, c.want)
 		}
 	}
@@ -135,7 +149,9 @@ const namespaces = `xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/ma
 func relations(pairs ...string) []byte {
 	text := `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">`
 	for i := 0; i < len(pairs); i += 3 {
-		text += `<Relationship Id="` + pairs[i] + `" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/` + pairs[i+1] + `" Target="` + pairs[i+2] + `"/>`
+		text += `<Relationship Id="` + pairs[i] +
+			`" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/` + pairs[i+1] + `" Target="` +
+			pairs[i+2] + `"/>`
 	}
 	return []byte(text + `</Relationships>`)
 }
@@ -148,12 +164,19 @@ func deck(t testing.TB, slides ...string) []byte {
 		n := strconv.Itoa(i + 1)
 		list += `<p:sldId id="25` + n + `" r:id="rId` + n + `"/>`
 		links = append(links, "rId"+n, "slide", "slides/slide"+n+".xml")
-		entries = append(entries, entry{"ppt/slides/slide" + n + ".xml", []byte(`<p:sld ` + namespaces + `><p:cSld><p:spTree>` + s + `</p:spTree></p:cSld></p:sld>`)},
-			entry{"ppt/slides/_rels/slide" + n + ".xml.rels", relations("rIdP", "image", "../media/image1.png", "rIdL", "slideLayout", "../slideLayouts/slideLayout1.xml")})
+		entries = append(entries, entry{"ppt/slides/slide" + n + ".xml",
+			[]byte(`<p:sld ` + namespaces + `><p:cSld><p:spTree>` + s + `</p:spTree></p:cSld></p:sld>`)},
+			entry{"ppt/slides/_rels/slide" + n + ".xml.rels",
+				relations("rIdP", "image", "../media/image1.png", "rIdL", "slideLayout",
+					"../slideLayouts/slideLayout1.xml")})
 	}
-	entries = append(entries, entry{"ppt/presentation.xml", []byte(`<p:presentation ` + namespaces + `><p:sldIdLst>` + list + `</p:sldIdLst><p:sldSz cx="16000000" cy="10000000"/></p:presentation>`)},
+	entries = append(entries, entry{"ppt/presentation.xml",
+		[]byte(`<p:presentation ` + namespaces + `><p:sldIdLst>` + list +
+			`</p:sldIdLst><p:sldSz cx="16000000" cy="10000000"/></p:presentation>`)},
 		entry{"ppt/_rels/presentation.xml.rels", relations(links...)}, entry{"ppt/media/image1.png", pixels(t).Data},
-		entry{"ppt/slideLayouts/slideLayout1.xml", []byte(`<p:sldLayout ` + namespaces + `><p:cSld><p:spTree><p:sp><p:nvSpPr><p:nvPr><p:ph type="title"/></p:nvPr></p:nvSpPr><p:spPr><a:xfrm><a:off x="500000" y="400000"/><a:ext cx="12000000" cy="1000000"/></a:xfrm></p:spPr></p:sp></p:spTree></p:cSld></p:sldLayout>`)})
+		entry{"ppt/slideLayouts/slideLayout1.xml",
+			[]byte(`<p:sldLayout ` + namespaces +
+				`><p:cSld><p:spTree><p:sp><p:nvSpPr><p:nvPr><p:ph type="title"/></p:nvPr></p:nvSpPr><p:spPr><a:xfrm><a:off x="500000" y="400000"/><a:ext cx="12000000" cy="1000000"/></a:xfrm></p:spPr></p:sp></p:spTree></p:cSld></p:sldLayout>`)})
 	return archive(t, entries...)
 }
 
@@ -163,7 +186,8 @@ const place = `<a:xfrm><a:off x="1000000" y="2000000"/><a:ext cx="4000000" cy="1
 // ten-thousandth of its size.
 func TestSlides(t *testing.T) {
 	title := `<p:sp><p:nvSpPr><p:nvPr><p:ph type="ctrTitle"/></p:nvPr></p:nvSpPr><p:spPr/><p:txBody><a:p><a:r><a:t>Why two </a:t></a:r><a:r><a:t>high tides?</a:t></a:r></a:p></p:txBody></p:sp>`
-	text := `<p:sp><p:nvSpPr><p:cNvSpPr txBox="1"/><p:nvPr/></p:nvSpPr><p:spPr>` + place + `</p:spPr><p:txBody><a:p><a:r><a:rPr sz="2000"/><a:t>one side</a:t></a:r></a:p><a:p><a:r><a:t>the other</a:t></a:r></a:p></p:txBody></p:sp>`
+	text := `<p:sp><p:nvSpPr><p:cNvSpPr txBox="1"/><p:nvPr/></p:nvSpPr><p:spPr>` + place +
+		`</p:spPr><p:txBody><a:p><a:r><a:rPr sz="2000"/><a:t>one side</a:t></a:r></a:p><a:p><a:r><a:t>the other</a:t></a:r></a:p></p:txBody></p:sp>`
 	box := `<p:grpSp><p:grpSpPr><a:xfrm><a:off x="8000000" y="0"/><a:ext cx="2000000" cy="2000000"/><a:chOff x="0" y="0"/><a:chExt cx="4000000" cy="4000000"/></a:xfrm></p:grpSpPr>` +
 		`<p:sp><p:nvSpPr><p:nvPr/></p:nvSpPr><p:spPr><a:xfrm rot="5400000"><a:off x="2000000" y="2000000"/><a:ext cx="2000000" cy="1000000"/></a:xfrm><a:prstGeom prst="ellipse"/><a:solidFill><a:srgbClr val="CCE8F0"/></a:solidFill></p:spPr></p:sp></p:grpSp>`
 	pic := `<p:pic><p:nvPicPr><p:cNvPr descr="the harbour"/><p:nvPr/></p:nvPicPr><p:blipFill><a:blip r:embed="rIdP"/></p:blipFill><p:spPr>` + place + `</p:spPr></p:pic>`
@@ -175,7 +199,8 @@ func TestSlides(t *testing.T) {
 	n := 0
 	id := func() string { n++; return "id" + strconv.Itoa(n) }
 	slide, err := d.Slide(0, id)
-	if err != nil || slide.Failed || slide.Frame.Title != "Why two high tides?" || !slices.Equal(slide.Left, []string{"chart"}) {
+	if err != nil || slide.Failed || slide.Frame.Title != "Why two high tides?" ||
+		!slices.Equal(slide.Left, []string{"chart"}) {
 		t.Fatalf("%+v, %v", slide, err)
 	}
 	marks := slide.Frame.Prepared
@@ -185,14 +210,22 @@ func TestSlides(t *testing.T) {
 	if m := marks[0]; m.X != 50 || m.Y != 40 || m.W != 1200 || m.Text == nil {
 		t.Errorf("the title, placed by its layout: %+v", m)
 	}
-	if m := marks[1]; m.X != 100 || m.Y != 200 || m.W != 400 || m.Text.Text != "one side\nthe other" || m.Text.Size != 25 {
+	if m := marks[1]; m.X != 100 || m.Y != 200 || m.W != 400 || m.Text.Text != "one side\nthe other" ||
+		m.Text.Size != 25 {
 		t.Errorf("the text: %+v %+v", m, m.Text)
 	}
-	if m := marks[2]; m.X != 900 || m.Y != 100 || m.W != 100 || m.H != 50 || m.Turn != 90 || m.Shape.Form != lesson.FormEllipse || m.Shape.Fill != "glacier" {
+	if m := marks[2]; m.X != 900 || m.Y != 100 || m.W != 100 || m.H != 50 || m.Turn != 90 ||
+		m.Shape.Form != lesson.FormEllipse || m.Shape.Fill != "glacier" {
 		t.Errorf("the ellipse in a group of half size: %+v %+v", m, m.Shape)
 	}
-	if m := marks[3]; m.Picture == nil || m.Picture.Alt != "the harbour" || m.Picture.Picture != "ppt/media/image1.png" {
+	if m := marks[3]; m.Picture == nil || m.Picture.Alt != "the harbour" || m.Picture.Picture != "picture-0" {
 		t.Errorf("the picture: %+v", m)
+	}
+	if data, err := d.Picture("picture-0"); err != nil || len(data) == 0 {
+		t.Errorf("its bytes: %d, %v", len(data), err)
+	}
+	if _, err := d.Picture("picture-7"); refusal.Of(err) == nil {
+		t.Errorf("a picture that no slide names: %v", err)
 	}
 	if broken, err := d.Slide(1, id); err != nil || !broken.Failed {
 		t.Errorf("a broken slide: %+v, %v", broken, err)
@@ -228,7 +261,8 @@ func FuzzFiles(f *testing.F) {
 	f.Add(archive(f, entry{"board.json", []byte(`{"format":"alpenglow-board","version":1,"board":{}}`)}))
 	f.Add([]byte("a;b\nc"))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		for _, err := range []error{second(formats.ReadBoard(data)), second(formats.OpenDeck(data)), third(formats.Lines(data))} {
+		for _, err := range []error{second(formats.ReadBoard(data, picture.Read)), second(formats.OpenDeck(data)),
+			third(formats.Lines(data))} {
 			if err != nil && refusal.Of(err) == nil {
 				t.Fatal(err)
 			}

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"path"
 	"slices"
+	"strconv"
 	"strings"
 
 	"alpenglow/core/lesson"
@@ -21,7 +22,7 @@ const (
 	maxUnpacked = 300 << 20 // bytes of all parts together
 )
 
-// Slide is one slide as a frame. Its pictures are named by their part of the
+// Slide is one slide as a frame. Its pictures are named by the
 // file; what could not be brought along is in Left, in words of the message
 // file ("chart", "video", "animation", "drawing", "text", "more").
 type Slide struct {
@@ -33,6 +34,7 @@ type Slide struct {
 // Deck is a file of slides that is being read.
 type Deck struct {
 	parts    map[string]*zip.File
+	pictures []string // the parts that slides name, in the order they came
 	slides   []string
 	w, h     float64 // of a slide, in EMU
 	unpacked int64
@@ -81,8 +83,27 @@ func OpenDeck(data []byte) (*Deck, error) {
 func (d *Deck) Len() int  { return min(len(d.slides), MaxSlides) }
 func (d *Deck) More() int { return len(d.slides) - d.Len() }
 
-// Part unpacks a picture that a slide names.
-func (d *Deck) Part(name string) ([]byte, error) {
+const pictureName = "picture-"
+
+// named gives the name by which slides know a part that is a picture.
+func (d *Deck) named(part string) string {
+	at := slices.Index(d.pictures, part)
+	if at < 0 {
+		at, d.pictures = len(d.pictures), append(d.pictures, part)
+	}
+	return pictureName + strconv.Itoa(at)
+}
+
+// Picture unpacks a picture that a slide names.
+func (d *Deck) Picture(name string) ([]byte, error) {
+	at, err := strconv.Atoi(strings.TrimPrefix(name, pictureName))
+	if err != nil || at < 0 || at >= len(d.pictures) {
+		return nil, refusal.New(refusal.FileUnreadable)
+	}
+	return d.part(d.pictures[at])
+}
+
+func (d *Deck) part(name string) ([]byte, error) {
 	f, ok := d.parts[name]
 	if !ok {
 		return nil, refusal.New(refusal.FileUnreadable)
@@ -95,7 +116,7 @@ func (d *Deck) Part(name string) ([]byte, error) {
 }
 
 func (d *Deck) xml(name string) (*node, error) {
-	data, err := d.Part(name)
+	data, err := d.part(name)
 	if err != nil {
 		return nil, err
 	}
@@ -164,7 +185,8 @@ func (d *Deck) slide(name string, id func() string) (Slide, error) {
 	p.k = min(lesson.FrameWidth/d.w, lesson.FrameHeight/d.h)
 	p.left, p.top = (lesson.FrameWidth-d.w*p.k)/2, (lesson.FrameHeight-d.h*p.k)/2
 	p.inherit(related(links, "slideLayout"))
-	p.frame = lesson.Frame{ID: id(), Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{}}
+	p.frame = lesson.Frame{ID: id(), Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass,
+		Permission: lesson.Add, Prepared: []lesson.Element{}}
 	p.tree(doc.at("cSld", "spTree"), p.plain())
 	if t := doc.at("timing"); t.has("anim") || t.has("animEffect") || t.has("animMotion") || t.has("set") {
 		p.leave("animation")

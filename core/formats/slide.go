@@ -134,7 +134,9 @@ func (p *slideReader) shape(n *node, f fit) {
 			ink = nearestInk(colour(line))
 			width = min(20, max(1, line.number("w", emuPerPoint)*p.k))
 		}
-		p.put(e, lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: form, Ink: ink, Fill: nearestTint(colour(n.at("spPr"))), Width: width, Text: text}})
+		p.put(e, lesson.Body{Kind: lesson.KindShape,
+			Shape: &lesson.Shape{Form: form, Ink: ink, Fill: nearestTint(colour(n.at("spPr"))), Width: width,
+				Text: text}})
 		return
 	}
 	if strings.TrimSpace(text) == "" {
@@ -149,8 +151,9 @@ func (p *slideReader) shape(n *node, f fit) {
 		list = lesson.ListBullets
 	}
 	letters := min(120, max(16, math.Round(cmp.Or(size, 18)*emuPerPoint*p.k)))
-	p.put(e, lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: text, Size: letters, Ink: nearestInk(colour(n.at("txBody"))), List: list,
-		Bold: ph != nil && kindOf(ph) == "title"}})
+	p.put(e, lesson.Body{Kind: lesson.KindText,
+		Text: &lesson.Text{Text: text, Size: letters, Ink: nearestInk(colour(n.at("txBody"))), List: list,
+			Bold: ph != nil && kindOf(ph) == "title"}})
 }
 
 // form is what a shape looks like, and whether anything of it is drawn: text
@@ -163,8 +166,10 @@ func (p *slideReader) form(n *node) (lesson.Form, bool) {
 	if pr.at("custGeom") != nil {
 		p.leave("drawing")
 	}
-	forms := map[string]lesson.Form{"rect": lesson.FormRect, "roundRect": lesson.FormRounded, "ellipse": lesson.FormEllipse, "triangle": lesson.FormTriangle,
-		"diamond": lesson.FormDiamond, "star5": lesson.FormStar, "wedgeRoundRectCallout": lesson.FormBubble, "wedgeRectCallout": lesson.FormBubble}
+	forms := map[string]lesson.Form{"rect": lesson.FormRect, "roundRect": lesson.FormRounded,
+		"ellipse": lesson.FormEllipse, "triangle": lesson.FormTriangle,
+		"diamond": lesson.FormDiamond, "star5": lesson.FormStar, "wedgeRoundRectCallout": lesson.FormBubble,
+		"wedgeRectCallout": lesson.FormBubble}
 	form, known := forms[pr.at("prstGeom").attr("prst")]
 	if !known {
 		form = lesson.FormRect
@@ -223,11 +228,9 @@ func (p *slideReader) picture(n *node, f fit) {
 		return
 	}
 	// The name of the part stands for the picture until it is read; see Slide.
-	e.Body = lesson.Body{Kind: lesson.KindPicture, Picture: &lesson.Picture{Picture: to.part, Alt: cut(n.at("nvPicPr", "cNvPr").attr("descr"), lesson.MaxNote)}}
-	if len(to.part) > 64 {
-		p.leave("picture")
-		return
-	}
+	e.Body = lesson.Body{Kind: lesson.KindPicture,
+		Picture: &lesson.Picture{Picture: p.deck.named(to.part),
+			Alt: cut(n.at("nvPicPr", "cNvPr").attr("descr"), lesson.MaxNote)}}
 	p.frame.Prepared = append(p.frame.Prepared, e)
 }
 
@@ -250,8 +253,9 @@ func (p *slideReader) line(n *node, f fit) {
 		heads = lesson.HeadsTo
 	}
 	e.Turn = 0
-	p.put(e, lesson.Body{Kind: lesson.KindConnector, Connector: &lesson.Connector{From: from, To: to, Ink: nearestInk(colour(line)), Heads: heads,
-		Width: min(20, max(2, line.number("w", emuPerPoint)*p.k))}})
+	p.put(e, lesson.Body{Kind: lesson.KindConnector,
+		Connector: &lesson.Connector{From: from, To: to, Ink: nearestInk(colour(line)), Heads: heads,
+			Width: min(20, max(2, line.number("w", emuPerPoint)*p.k))}})
 }
 
 func (p *slideReader) graphic(n *node, f fit) {
@@ -295,8 +299,10 @@ func colour(n *node) (rgb [3]float64, ok bool) {
 // The inks and tints of the house as they are on the screen; see
 // ui/src/styles.css.
 var (
-	inks = map[lesson.Ink][3]float64{"night": {26, 33, 64}, "ember": {196, 66, 26}, "fern": {35, 112, 63}, "lake": {31, 111, 168}, "plum": {122, 46, 127}}
-	tint = map[lesson.Fill][3]float64{"snow": {255, 255, 255}, "apricot": {253, 227, 204}, "rose": {249, 211, 222}, "lilac": {223, 216, 245},
+	inks = map[lesson.Ink][3]float64{"night": {26, 33, 64}, "ember": {196, 66, 26}, "fern": {35, 112, 63},
+		"lake": {31, 111, 168}, "plum": {122, 46, 127}}
+	tint = map[lesson.Fill][3]float64{"snow": {255, 255, 255}, "apricot": {253, 227, 204}, "rose": {249, 211, 222},
+		"lilac":   {223, 216, 245},
 		"glacier": {205, 232, 241}, "moss": {217, 232, 198}}
 )
 

@@ -79,42 +79,93 @@ func underSweep(a, b, s, e Point, radius float64) span {
 	return under.and(inside)
 }
 
-// Eraser is the way of a round eraser over a frame.
+// Eraser is the way of a round eraser over a frame. What it looks at is counted
+// off the budget that it was made with; when that is below zero it finds
+// nothing more, and what it found is not to be used.
 type Eraser struct {
-	Path   []Point
-	Radius float64
-	way    []sweep // of the path, what comes near the line that is looked at
-}
-
-// near is the eraser on the parts of its way that come near a line.
-func (e Eraser) near(points []Point) Eraser {
-	low, high := bounds(points)
-	away := func(s, t Point) bool {
-		return max(s.X, t.X) < low.X-e.Radius || min(s.X, t.X) > high.X+e.Radius || max(s.Y, t.Y) < low.Y-e.Radius || min(s.Y, t.Y) > high.Y+e.Radius
-	}
-	var way []sweep
-	for i, s := range e.Path {
-		t := e.Path[min(i+1, len(e.Path)-1)]
-		if (i == 0 || i < len(e.Path)-1) && !away(s, t) {
-			way = append(way, sweep{s, t})
-		}
-	}
-	e.way = way
-	return e
+	radius float64
+	way    []run
+	budget *int
 }
 
 // sweep is one move of the eraser.
 type sweep struct{ from, to Point }
+
+// run is some moves one after the other, with the box around them.
+type run struct {
+	moves     []sweep
+	low, high Point
+}
+
+// How many moves of an eraser, and how many segments of a line, are looked at
+// as one first.
+const (
+	movesInRun    = 16
+	segmentsInRun = 32
+)
+
+// NewEraser makes an eraser that is moved along a path, of at least one point. A
+// unit of the budget is one test of a move against a segment, or of two boxes.
+func NewEraser(path []Point, budget *int) Eraser {
+	e := Eraser{budget: budget}
+	moves := []sweep{{path[0], path[0]}}
+	for i := 1; i < len(path); i++ {
+		moves = append(moves, sweep{path[i-1], path[i]})
+	}
+	if len(moves) > 1 {
+		moves = moves[1:]
+	}
+	for some := range slices.Chunk(moves, movesInRun) {
+		r := run{moves: some, low: some[0].from, high: some[0].from}
+		for _, m := range some {
+			r.low = Point{min(r.low.X, m.to.X), min(r.low.Y, m.to.Y)}
+			r.high = Point{max(r.high.X, m.to.X), max(r.high.Y, m.to.Y)}
+		}
+		e.way = append(e.way, r)
+	}
+	return e
+}
+
+// Wide gives the eraser with a radius in units.
+func (e Eraser) Wide(radius float64) Eraser {
+	e.radius = radius
+	return e
+}
+
+// near lists the moves that may come near a part of a line.
+func (e Eraser) near(points []Point) []sweep {
+	low, high := bounds(points)
+	low, high = Point{low.X - e.radius, low.Y - e.radius}, Point{high.X + e.radius, high.Y + e.radius}
+	var moves []sweep
+	*e.budget -= len(e.way)
+	for _, r := range e.way {
+		if r.high.X < low.X || r.low.X > high.X || r.high.Y < low.Y || r.low.Y > high.Y {
+			continue
+		}
+		*e.budget -= len(r.moves)
+		for _, m := range r.moves {
+			if max(m.from.X, m.to.X) < low.X || min(m.from.X, m.to.X) > high.X || max(m.from.Y, m.to.Y) < low.Y ||
+				min(m.from.Y, m.to.Y) > high.Y {
+				continue
+			}
+			moves = append(moves, m)
+		}
+	}
+	return moves
+}
 
 // Touches reports whether the eraser has come over a line through the points.
 func (e Eraser) Touches(points []Point) bool {
 	if len(points) == 1 {
 		points = []Point{points[0], points[0]}
 	}
-	e = e.near(points)
-	for i := 1; i < len(points); i++ {
-		if len(e.over(points[i-1], points[i], true)) > 0 {
-			return true
+	for i := 0; i < len(points)-1 && *e.budget >= 0; i += segmentsInRun {
+		part := points[i:min(i+segmentsInRun+1, len(points))]
+		moves := e.near(part)
+		for k := 1; k < len(part) && len(moves) > 0; k++ {
+			if len(e.over(moves, part[k-1], part[k], true)) > 0 {
+				return true
+			}
 		}
 	}
 	return false
@@ -131,7 +182,6 @@ func (e Eraser) Cut(flat []float64) (pieces [][]float64, touched bool) {
 		}
 		return [][]float64{flat}, false
 	}
-	e = e.near(points)
 	var piece []float64
 	end := func() {
 		if len(piece) > Per {
@@ -145,7 +195,14 @@ func (e Eraser) Cut(flat []float64) (pieces [][]float64, touched bool) {
 			piece = append(piece, from[k]+t*(to[k]-from[k]))
 		}
 	}
+	var moves []sweep
 	for i := range len(points) - 1 {
+		if *e.budget < 0 {
+			return nil, false
+		}
+		if i%segmentsInRun == 0 {
+			moves = e.near(points[i:min(i+segmentsInRun+1, len(points))])
+		}
 		at := 0.0
 		keep := func(to float64) {
 			if to <= at {
@@ -156,7 +213,7 @@ func (e Eraser) Cut(flat []float64) (pieces [][]float64, touched bool) {
 			}
 			add(i, to)
 		}
-		for _, gap := range e.over(points[i], points[i+1], false) {
+		for _, gap := range e.over(moves, points[i], points[i+1], false) {
 			touched = true
 			keep(gap.from)
 			end()
@@ -171,17 +228,19 @@ func (e Eraser) Cut(flat []float64) (pieces [][]float64, touched bool) {
 	return pieces, true
 }
 
-// over lists the parts of a segment under the eraser, in order and apart from
-// each other; with any set, it stops at the first it finds.
-func (e Eraser) over(a, b Point, any bool) []span {
+// over lists the parts of a segment under some moves of the eraser, in order
+// and apart from each other; with any set, it stops at the first it finds.
+func (e Eraser) over(moves []sweep, a, b Point, any bool) []span {
 	var parts []span
-	low, high := Point{min(a.X, b.X) - e.Radius, min(a.Y, b.Y) - e.Radius}, Point{max(a.X, b.X) + e.Radius, max(a.Y, b.Y) + e.Radius}
-	for _, m := range e.way {
+	low, high := Point{min(a.X, b.X) - e.radius, min(a.Y, b.Y) - e.radius},
+		Point{max(a.X, b.X) + e.radius, max(a.Y, b.Y) + e.radius}
+	*e.budget -= len(moves)
+	for _, m := range moves {
 		s, t := m.from, m.to
 		if max(s.X, t.X) < low.X || min(s.X, t.X) > high.X || max(s.Y, t.Y) < low.Y || min(s.Y, t.Y) > high.Y {
 			continue
 		}
-		if part := underSweep(a, b, s, t, e.Radius); !part.empty() {
+		if part := underSweep(a, b, s, t, e.radius); !part.empty() {
 			parts = append(parts, part)
 			if any {
 				return parts

@@ -208,7 +208,8 @@ func fromConic(a, b, c, d, e, f float64, mean Point, size float64) (Ellipse, err
 // solve3 solves three linear equations by Cramer's rule.
 func solve3(n [3][3]float64, g [3]float64) (x [3]float64, ok bool) {
 	det := func(m [3][3]float64) float64 {
-		return m[0][0]*(m[1][1]*m[2][2]-m[1][2]*m[2][1]) - m[0][1]*(m[1][0]*m[2][2]-m[1][2]*m[2][0]) + m[0][2]*(m[1][0]*m[2][1]-m[1][1]*m[2][0])
+		return m[0][0]*(m[1][1]*m[2][2]-m[1][2]*m[2][1]) - m[0][1]*(m[1][0]*m[2][2]-m[1][2]*m[2][0]) +
+			m[0][2]*(m[1][0]*m[2][1]-m[1][1]*m[2][0])
 	}
 	d := det(n)
 	if d == 0 {

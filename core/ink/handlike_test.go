@@ -33,7 +33,8 @@ func (h hand) draws(f Form) []Point {
 		}
 		return h.around(round[:72])
 	case Triangle:
-		return h.around(h.tilted([]Point{{h.between(0.1, 0.9) * w, 0}, {w, tall}, {0, tall * h.between(0.92, 1.08)}}, math.Pi))
+		return h.around(h.tilted([]Point{{h.between(0.1, 0.9) * w, 0}, {w, tall}, {0, tall * h.between(0.92, 1.08)}},
+			math.Pi))
 	case Rectangle:
 		return h.around(h.tilted([]Point{{0, 0}, {w, 0}, {w, tall}, {0, tall}}, 0.14))
 	case Diamond:
@@ -185,7 +186,8 @@ func (h hand) nonsense(kind int) []Point {
 		turns := h.between(2, 5)
 		for i := range 80 {
 			t := float64(i) / 79
-			way = append(way, Point{size / 2 * t * math.Cos(turns*2*math.Pi*t), size / 2 * t * math.Sin(turns*2*math.Pi*t)})
+			way = append(way, Point{size / 2 * t * math.Cos(turns*2*math.Pi*t),
+				size / 2 * t * math.Sin(turns*2*math.Pi*t)})
 		}
 	case 3: // cursive loops, like a row of e or l
 		loops, tall := float64(2+h.IntN(7)), h.between(20, 120)

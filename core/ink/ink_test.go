@@ -50,8 +50,15 @@ func wander(r *rand.Rand, n int) []float64 {
 	return out
 }
 
-func eraserOver(r *rand.Rand) Eraser {
-	return Eraser{Path: Points(wander(r, 1+r.IntN(6))), Radius: 2 + 30*r.Float64()}
+func eraserOver(r *rand.Rand) (Eraser, []Point) {
+	path := Points(wander(r, 1+r.IntN(40)))
+	return eraser(path, 2+30*r.Float64()), path
+}
+
+// eraser is one with as much budget as it may ever need.
+func eraser(path []Point, radius float64) Eraser {
+	budget := math.MaxInt
+	return NewEraser(path, &budget).Wide(radius)
 }
 
 // Cutting never lengthens ink; what is left lies outside the eraser and on the
@@ -61,7 +68,8 @@ func TestCut(t *testing.T) {
 	r := rand.New(rand.NewPCG(1, 2))
 	cut := 0
 	for range 3000 {
-		stroke, e := wander(r, 2+r.IntN(20)), eraserOver(r)
+		stroke := wander(r, 2+r.IntN(100))
+		e, path := eraserOver(r)
 		pieces, touched := e.Cut(stroke)
 		points := Points(stroke)
 		if touched != e.Touches(points) {
@@ -75,13 +83,13 @@ func TestCut(t *testing.T) {
 				if onto, _ := nearest(points, p); onto > 1e-6 {
 					t.Fatalf("a piece leaves the stroke by %g", onto)
 				}
-				if away, _ := nearest(e.Path, p); touched && away < e.Radius-1e-6 {
-					t.Fatalf("point %d of a piece lies %g under the eraser", i, e.Radius-away)
+				if away, _ := nearest(path, p); touched && away < e.radius-1e-6 {
+					t.Fatalf("point %d of a piece lies %g under the eraser", i, e.radius-away)
 				}
 			}
 		}
 		for i := 1; i < len(points); i++ {
-			for _, gap := range e.near(points).over(points[i-1], points[i], false) {
+			for _, gap := range e.over(e.near(points), points[i-1], points[i], false) {
 				under += (gap.to - gap.from) * points[i-1].to(points[i])
 			}
 		}
@@ -139,7 +147,8 @@ func TestSmooth(t *testing.T) {
 	}
 	smooth := Smooth(shaky)
 	if turned(Points(smooth)) > turned(Points(shaky))/10 {
-		t.Errorf("the line still trembles: it turns by %.0f, before %.0f", turned(Points(smooth)), turned(Points(shaky)))
+		t.Errorf("the line still trembles: it turns by %.0f, before %.0f", turned(Points(smooth)),
+			turned(Points(shaky)))
 	}
 	if n := len(smooth); smooth[0] != shaky[0] || smooth[1] != shaky[1] || smooth[n-3] != shaky[len(shaky)-3] {
 		t.Error("an end has moved")
@@ -206,7 +215,7 @@ func FuzzStroke(f *testing.F) {
 				t.Fatal("smoothing made a number that is none")
 			}
 		}
-		pieces, _ := Eraser{Path: points[:1], Radius: 5}.Cut(stroke)
+		pieces, _ := eraser(points[:1], 5).Cut(stroke)
 		for _, piece := range pieces {
 			if Length(Points(piece)) > Length(points)*(1+1e-9) {
 				t.Fatal("cutting lengthened the ink")
@@ -237,8 +246,8 @@ func TestCutsForTheInterface(t *testing.T) {
 	for i := range 60 {
 		line := tenths(wander(r, 1+i%9))
 		path := Points(tenths(wander(r, 1+i%5)))
-		e := Eraser{Path: path, Radius: float64(4 + i%40)}
-		c := cut{Path: flat(path), Radius: e.Radius, Line: line, Caught: Caught(Points(line), path)}
+		e := eraser(path, float64(4+i%40))
+		c := cut{Path: flat(path), Radius: e.radius, Line: line, Caught: Caught(Points(line), path)}
 		c.Pieces, c.Touched = e.Cut(line)
 		cuts = append(cuts, c)
 	}

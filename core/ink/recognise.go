@@ -182,7 +182,8 @@ func arrow(points []Point, size float64) Guess {
 		back := from.sub(to).dot(barb.sub(to)) / shaft
 		lengths[i] = to.to(barb)
 		angle := math.Atan2(math.Abs(side(barb)), back) * 180 / math.Pi
-		worst = max(worst, math.Abs(angle-35)/35, math.Max(0, lengths[i]/shaft-0.55)*5, math.Max(0, 0.1-lengths[i]/shaft)*10)
+		worst = max(worst, math.Abs(angle-35)/35, math.Max(0, lengths[i]/shaft-0.55)*5,
+			math.Max(0, 0.1-lengths[i]/shaft)*10)
 	}
 	worst = max(worst, math.Abs(math.Log(lengths[0]/lengths[1]))/0.9)
 	return Guess{Form: Arrow, Confidence: sureness(worst, 0.95), From: from, To: to}

@@ -87,7 +87,8 @@ func TestRecognise(t *testing.T) {
 		if os.Getenv("UPDATE") != "" {
 			err = os.WriteFile(doc, []byte(head+begin+b.String()+end+tail), 0o644)
 		} else {
-			err = fmt.Errorf("the table in %s is not true any more: run UPDATE=1 go test ./core/ink\n%s", doc, b.String())
+			err = fmt.Errorf("the table in %s is not true any more: run UPDATE=1 go test ./core/ink\n%s", doc,
+				b.String())
 		}
 	}
 	if err != nil {
@@ -114,14 +115,16 @@ func TestGuessLiesWhereItWasDrawn(t *testing.T) {
 				continue
 			}
 			// What was drawn lies in its box, and the box is hardly larger.
-			u, v := Point{math.Cos(g.Box.Turn), math.Sin(g.Box.Turn)}, Point{-math.Sin(g.Box.Turn), math.Cos(g.Box.Turn)}
+			u, v := Point{math.Cos(g.Box.Turn), math.Sin(g.Box.Turn)},
+				Point{-math.Sin(g.Box.Turn), math.Cos(g.Box.Turn)}
 			var along, wide [2]float64
 			for _, p := range points {
 				d := p.sub(g.Box.Centre)
 				along = [2]float64{min(along[0], d.dot(u)), max(along[1], d.dot(u))}
 				wide = [2]float64{min(wide[0], d.dot(v)), max(wide[1], d.dot(v))}
 			}
-			for _, off := range []float64{along[0] + g.Box.Along, along[1] - g.Box.Along, wide[0] + g.Box.Wide, wide[1] - g.Box.Wide} {
+			for _, off := range []float64{along[0] + g.Box.Along, along[1] - g.Box.Along, wide[0] + g.Box.Wide,
+				wide[1] - g.Box.Wide} {
 				if math.Abs(off) > 0.12*size {
 					t.Errorf("%s: an edge lies %.0f away, of %.0f", f, off, size)
 				}
@@ -174,7 +177,7 @@ func BenchmarkErase(b *testing.B) {
 			strokes[i] = append(strokes[i], p.X, p.Y, 0.5)
 		}
 	}
-	e := Eraser{Path: resample(h.draws(Line), 20), Radius: 20}
+	e := eraser(resample(h.draws(Line), 20), 20)
 	for b.Loop() {
 		for _, s := range strokes {
 			e.Cut(s)

@@ -210,7 +210,8 @@ func quadrangle(loop []Point) Guess {
 		one, two = two, one
 	}
 	// How far the diagonals are from level and plumb, in degrees.
-	cross := max(math.Abs(math.Atan2(one.Y, math.Abs(one.X))), math.Abs(math.Atan2(two.X, math.Abs(two.Y)))) * 180 / math.Pi
+	cross := max(math.Abs(math.Atan2(one.Y, math.Abs(one.X))),
+		math.Abs(math.Atan2(two.X, math.Abs(two.Y)))) * 180 / math.Pi
 	uneven := math.Log(slices.Max(sides[:]) / slices.Min(sides[:]))
 	low, high := bounds(meet)
 	centre := Centroid(meet)

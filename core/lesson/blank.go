@@ -13,7 +13,8 @@ func blank(cover Element, at place.Box, turn float64) Blank {
 	sin, cos := math.Sincos(-turn * math.Pi / 180)
 	mx, my := at.X+at.W/2, at.Y+at.H/2
 	left, top, right, bottom := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
-	for _, corner := range [4][2]float64{{cover.X, cover.Y}, {cover.X + cover.W, cover.Y}, {cover.X, cover.Y + cover.H}, {cover.X + cover.W, cover.Y + cover.H}} {
+	for _, corner := range [4][2]float64{{cover.X, cover.Y}, {cover.X + cover.W, cover.Y}, {cover.X, cover.Y + cover.H},
+		{cover.X + cover.W, cover.Y + cover.H}} {
 		x, y := corner[0]-mx, corner[1]-my
 		u, v := (x*cos-y*sin)/at.W+0.5, (x*sin+y*cos)/at.H+0.5
 		left, right, top, bottom = min(left, u), max(right, u), min(top, v), max(bottom, v)

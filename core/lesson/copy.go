@@ -12,7 +12,7 @@ func (f Frame) Settled() Frame {
 	marks := []Element{}
 	for _, e := range f.Prepared {
 		if e.OnFrame() {
-			e.Author, e.By, e.At, e.Agreed, e.Hidden = "", "", 0, nil, false
+			e.Author, e.By, e.At, e.Agreed, e.Standing = "", "", 0, nil, nil
 			e.Z = int64(len(marks) + 1)
 			marks = append(marks, e)
 		}

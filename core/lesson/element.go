@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"alpenglow/core/id"
 	"alpenglow/core/ink"
 	"alpenglow/core/refusal"
 )
@@ -35,16 +36,12 @@ type Element struct {
 	// piece lies beside the frame until it is taken.
 	Layer Layer `json:"layer,omitempty"`
 	Tray  bool  `json:"tray,omitempty"`
-	// Hidden marks are seen by the staff alone.
-	Hidden bool `json:"hidden,omitempty"`
+	// Standing is how the mark stands for the class; nil for shown.
+	Standing *Standing `json:"standing,omitempty"`
 	// By is who changed the mark last, where that is not the author.
 	By string `json:"by,omitempty"`
 	// Agreed are those who agree with a note, in the order they did.
 	Agreed []string `json:"agreed,omitempty"`
-	// RemovedBy is who removed the mark; removed marks can be restored.
-	RemovedBy string `json:"removedBy,omitempty"`
-	// RemovedIn is the operation that removed the mark.
-	RemovedIn string `json:"removedIn,omitempty"`
 	Body
 }
 
@@ -65,12 +62,6 @@ var Layers = []Layer{Fixed, Piece, Supply}
 // Staff is the author of what teachers add.
 const Staff = "staff"
 
-// OnFrame reports whether the mark is there at all (it may still be hidden).
-func (e Element) OnFrame() bool { return e.RemovedBy == "" }
-
-// ClassSees reports whether students may see the mark.
-func (e Element) ClassSees() bool { return e.OnFrame() && !e.Hidden }
-
 // LastBy is who changed the mark last.
 func (e Element) LastBy() string {
 	if e.By != "" {
@@ -86,11 +77,15 @@ func (e *Element) Check() error {
 	if err := e.Body.Sound(); err != nil {
 		return err
 	}
-	if e.Kind == KindAnswer {
+	m := e.manner()
+	if m.answer {
 		return nil
 	}
-	if err := e.checkLayer(); err != nil {
+	if err := e.checkLayer(m); err != nil {
 		return err
+	}
+	if e.Group != "" && !id.IsPlain(e.Group) {
+		return refusal.New(refusal.BadID)
 	}
 	if !(e.Turn >= 0 && e.Turn < 360) {
 		return refusal.About(refusal.BadSize, "turn")
@@ -98,15 +93,10 @@ func (e *Element) Check() error {
 	if !(e.Z >= -maxZ && e.Z <= maxZ) {
 		return refusal.About(refusal.BadSize, "place in the stack")
 	}
-	least := float64(minSide)
-	switch {
-	case e.Kind == KindConnector:
+	if e.Connector != nil {
 		e.X, e.Y, e.W, e.H = e.Connector.box()
-		least = 0
-	case e.Kind == KindStroke, e.Kind == KindPlaced, e.Kind == KindShape && e.Shape.Form == FormLine:
-		least = 0 // a level line has no height
 	}
-	if !(e.W >= least && e.W <= FrameWidth && e.H >= least && e.H <= FrameHeight) {
+	if !(e.W >= m.least && e.W <= FrameWidth && e.H >= m.least && e.H <= FrameHeight) {
 		return refusal.New(refusal.BadSize)
 	}
 	// Sums of tenths may exceed the edge by a rounding error.
@@ -118,27 +108,34 @@ func (e *Element) Check() error {
 }
 
 // checkLayer lets only marks be pieces that can be moved as one.
-func (e *Element) checkLayer() error {
-	movable := e.Kind != KindCover && e.Kind != KindPoll && e.Kind != KindTable && e.Kind != KindConnector && e.Kind != KindPlaced
-	if e.Kind == KindCover && e.Turn != 0 {
-		return refusal.About(refusal.BadStyle, "a cover lies straight")
+func (e *Element) checkLayer(m manner) error {
+	if m.straight && e.Turn != 0 {
+		return refusal.About(refusal.BadStyle, "this kind of mark lies straight")
 	}
-	if !slices.Contains(Layers, e.Layer) || e.Layer != Fixed && !movable || e.Tray && e.Layer == Fixed {
+	if !slices.Contains(Layers, e.Layer) || e.Layer != Fixed && !m.piece || e.Tray && e.Layer == Fixed {
 		return refusal.About(refusal.BadStyle, "this kind of mark cannot be a piece")
 	}
 	return nil
 }
 
-// Fit sets the size of a new stroke to the box of its points. A stroke that is
-// resized later keeps its points; its size says how far they are stretched.
+// Fit rounds the points of a new stroke and sets its size to their box. A stroke
+// that is resized later keeps its points; its size says how far they are stretched.
 func (e *Element) Fit() error {
 	if e.Kind != KindStroke || e.Stroke == nil {
 		return nil
 	}
+	if _, _, err := ink.Bounds(e.Stroke.Points); err != nil {
+		return err
+	}
+	stroke := e.Stroke.rounded()
+	e.Stroke = &stroke
 	var err error
 	e.W, e.H, err = ink.Bounds(e.Stroke.Points)
 	return err
 }
+
+// leastExtent is below what a line has no width or height to be stretched, in units.
+const leastExtent = 0.05
 
 // Drawn gives a stroke's points as they lie on the frame: stretched to its
 // size, turned and at its place, with their pressures.
@@ -148,10 +145,10 @@ func (e Element) Drawn() []float64 {
 		return nil
 	}
 	across, down := 1.0, 1.0
-	if w > 0 {
+	if w >= leastExtent {
 		across = e.W / w
 	}
-	if h > 0 {
+	if h >= leastExtent {
 		down = e.H / h
 	}
 	sin, cos := math.Sincos(e.Turn * math.Pi / 180)

@@ -58,7 +58,8 @@ func (f Frame) above(at int, covers []Element) []Element {
 		return nil
 	}
 	for i, c := range f.Prepared {
-		if i > at && c.Kind == KindCover && slices.ContainsFunc(covers, func(o Element) bool { return o.ID == c.ID }) && shared(c, e.Covers()) > 0 {
+		if i > at && c.Kind == KindCover && slices.ContainsFunc(covers, func(o Element) bool { return o.ID == c.ID }) &&
+			shared(c, e.Covers()) > 0 {
 			above = append(above, c)
 		}
 	}

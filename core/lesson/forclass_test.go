@@ -15,7 +15,8 @@ import (
 )
 
 func cover(id string, x, y, w, h float64) lesson.Element {
-	return lesson.Element{ID: id, X: x, Y: y, W: w, H: h, Body: lesson.Body{Kind: lesson.KindCover, Cover: &lesson.Cover{Tint: "lilac"}}}
+	return lesson.Element{ID: id, X: x, Y: y, W: w, H: h,
+		Body: lesson.Body{Kind: lesson.KindCover, Cover: &lesson.Cover{Tint: "lilac"}}}
 }
 
 func at(e lesson.Element, id string, x, y, w, h float64) lesson.Element {
@@ -24,11 +25,13 @@ func at(e lesson.Element, id string, x, y, w, h float64) lesson.Element {
 }
 
 func picture(id string, turn float64) lesson.Element {
-	return lesson.Element{ID: id, X: 400, Y: 300, W: 400, H: 200, Turn: turn, Body: lesson.Body{Kind: lesson.KindPicture, Picture: &lesson.Picture{Picture: "p1", Alt: "the answer"}}}
+	return lesson.Element{ID: id, X: 400, Y: 300, W: 400, H: 200, Turn: turn,
+		Body: lesson.Body{Kind: lesson.KindPicture, Picture: &lesson.Picture{Picture: "p1", Alt: "the answer"}}}
 }
 
 func prepared(marks ...lesson.Element) lesson.Frame {
-	f := lesson.Frame{ID: "f", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Notes: "only for me", Objectives: []string{"o"}, Prepared: marks}
+	f := lesson.Frame{ID: "f", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass,
+		Permission: lesson.Add, Notes: "only for me", Objectives: []string{"o"}, Prepared: marks}
 	return f.Settled()
 }
 
@@ -43,10 +46,12 @@ func ids(f lesson.Frame) string {
 // What a class gets of a frame while a cover of 200 by 200 lies at 100, 100.
 func TestWhatLiesUnderACover(t *testing.T) {
 	lid := cover("lid", 100, 100, 200, 200)
-	asked := lesson.Element{ID: "q", X: 280, Y: 280, W: 300, H: 200, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Choices: []poll.Choice{{ID: "a"}, {ID: "b"}}}}}
+	asked := lesson.Element{ID: "q", X: 280, Y: 280, W: 300, H: 200,
+		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Choices: []poll.Choice{{ID: "a"}, {ID: "b"}}}}}
 	tray := at(note(0, 0, 0, 0), "tray", 120, 120, 100, 60)
 	tray.Layer, tray.Tray = lesson.Piece, true
-	shape := lesson.Element{Body: lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: lesson.FormRect, Ink: "night", Width: 3}}}
+	shape := lesson.Element{Body: lesson.Body{Kind: lesson.KindShape,
+		Shape: &lesson.Shape{Form: lesson.FormRect, Ink: "night", Width: 3}}}
 	for _, c := range []struct {
 		name   string
 		marks  []lesson.Element
@@ -55,16 +60,22 @@ func TestWhatLiesUnderACover(t *testing.T) {
 	}{
 		{"a note beside it", []lesson.Element{at(note(0, 0, 0, 0), "n", 400, 400, 100, 60), lid}, nil, "n lid"},
 		{"a note under it", []lesson.Element{at(note(0, 0, 0, 0), "n", 120, 150, 100, 60), lid}, nil, "lid"},
-		{"a note whose corner it touches", []lesson.Element{at(note(0, 0, 0, 0), "n", 280, 280, 100, 60), lid}, nil, "lid"},
+		{"a note whose corner it touches", []lesson.Element{at(note(0, 0, 0, 0), "n", 280, 280, 100, 60), lid}, nil,
+			"lid"},
 		{"a note on top of it", []lesson.Element{lid, at(note(0, 0, 0, 0), "n", 120, 150, 100, 60)}, nil, "lid n"},
-		{"a note that only meets its edge", []lesson.Element{at(note(0, 0, 0, 0), "n", 300, 150, 100, 60), lid}, nil, "n lid"},
-		{"lifted, everything is there", []lesson.Element{at(note(0, 0, 0, 0), "n", 120, 150, 100, 60), lid}, []string{"lid"}, "n"},
-		{"another one lifted", []lesson.Element{at(note(0, 0, 0, 0), "n", 120, 150, 100, 60), lid}, []string{"other"}, "lid"},
+		{"a note that only meets its edge", []lesson.Element{at(note(0, 0, 0, 0), "n", 300, 150, 100, 60), lid}, nil,
+			"n lid"},
+		{"lifted, everything is there", []lesson.Element{at(note(0, 0, 0, 0), "n", 120, 150, 100, 60), lid},
+			[]string{"lid"}, "n"},
+		{"another one lifted", []lesson.Element{at(note(0, 0, 0, 0), "n", 120, 150, 100, 60), lid}, []string{"other"},
+			"lid"},
 		{"a poll that sticks out", []lesson.Element{asked, lid}, nil, "lid"},
-		{"a drawn box that sticks out by more than half", []lesson.Element{at(shape, "s", 200, 100, 400, 200), lid}, nil, "s lid"},
+		{"a drawn box that sticks out by more than half", []lesson.Element{at(shape, "s", 200, 100, 400, 200), lid},
+			nil, "s lid"},
 		{"a drawn box that is mostly under it", []lesson.Element{at(shape, "s", 120, 120, 200, 170), lid}, nil, "lid"},
 		{"a piece in the tray is not on the frame", []lesson.Element{tray, lid}, nil, "tray lid"},
-		{"two covers, one of them lifted", []lesson.Element{at(note(0, 0, 0, 0), "n", 120, 150, 100, 60), lid, cover("two", 110, 110, 300, 300)}, []string{"lid"}, "two"},
+		{"two covers, one of them lifted", []lesson.Element{at(note(0, 0, 0, 0), "n", 120, 150, 100, 60), lid,
+			cover("two", 110, 110, 300, 300)}, []string{"lid"}, "two"},
 	} {
 		f := prepared(c.marks...)
 		seen := f.ForClass(c.lifted)
@@ -78,7 +89,8 @@ func TestWhatLiesUnderACover(t *testing.T) {
 }
 
 func TestCoveredCellsAndPictures(t *testing.T) {
-	table := lesson.Element{ID: "t", X: 0, Y: 0, W: 400, H: 200, Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{{"aa", "bb"}, {"cc", "dd"}}}}}
+	table := lesson.Element{ID: "t", X: 0, Y: 0, W: 400, H: 200,
+		Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{{"aa", "bb"}, {"cc", "dd"}}}}}
 	f := prepared(table, picture("pic", 0), cover("cell", 220, 110, 100, 50), cover("part", 400, 300, 100, 200))
 	seen := f.ForClass(nil)
 	if got := seen.Prepared[0].Table.Rows; !reflect.DeepEqual(got, [][]string{{"aa", "bb"}, {"cc", ""}}) {
@@ -94,7 +106,8 @@ func TestCoveredCellsAndPictures(t *testing.T) {
 	if got := seen.Pictures(); !slices.Equal(got, []string{"p1.f.part"}) {
 		t.Errorf("%v", got)
 	}
-	if got := f.BlankIn("p1", []string{"part"}, 800, 400); !reflect.DeepEqual(got, []lesson.Blank{{X: 0, Y: 0, W: 0.25, H: 1}}) {
+	if got := f.BlankIn("p1", []string{"part"}, 800, 400); !reflect.DeepEqual(got,
+		[]lesson.Blank{{X: 0, Y: 0, W: 0.25, H: 1}}) {
 		t.Errorf("blank %v", got)
 	}
 	whole := prepared(picture("pic", 0), cover("all", 390, 290, 420, 220))
@@ -107,7 +120,8 @@ func TestCoveredCellsAndPictures(t *testing.T) {
 		t.Errorf("a picture as paper: %q", got)
 	}
 	// A square picture stands in the middle of the frame, 1000 units wide from 300 on.
-	if got := ground.BlankIn("ground", []string{"lid"}, 500, 500); len(got) != 1 || got[0].X != 0 || math.Abs(got[0].W-0.5) > 1e-9 || got[0].H != 1 {
+	if got := ground.BlankIn("ground", []string{"lid"}, 500, 500); len(got) != 1 || got[0].X != 0 ||
+		math.Abs(got[0].W-0.5) > 1e-9 || got[0].H != 1 {
 		t.Errorf("blank in the ground: %v", got)
 	}
 }
@@ -129,11 +143,14 @@ func TestCopy(t *testing.T) {
 	n := 0
 	id := func() string { n++; return "new" + strconv.Itoa(n) }
 	gone := at(note(0, 0, 0, 0), "gone", 10, 10, 100, 60)
-	gone.RemovedBy = lesson.Staff
+	gone.Remove(lesson.Staff, 1, "")
 	made := at(note(0, 0, 0, 0), "a", 10, 10, 100, 60)
 	made.Author, made.At, made.Group = lesson.Staff, 5, "g"
-	arrow := lesson.Element{ID: "c", Body: lesson.Body{Kind: lesson.KindConnector, Connector: &lesson.Connector{From: lesson.Anchor{Mark: "a"}, To: lesson.Anchor{X: 100}, Ink: "night", Width: 3}}}
-	board := lesson.Board{Title: "Tides", Objectives: []lesson.Objective{{ID: "o", Text: "say when"}}, Frames: []lesson.Frame{prepared(made, arrow)}}
+	arrow := lesson.Element{ID: "c", Body: lesson.Body{Kind: lesson.KindConnector,
+		Connector: &lesson.Connector{From: lesson.Anchor{Mark: "a"}, To: lesson.Anchor{X: 100}, Ink: "night",
+			Width: 3}}}
+	board := lesson.Board{Title: "Tides", Objectives: []lesson.Objective{{ID: "o", Text: "say when"}},
+		Frames: []lesson.Frame{prepared(made, arrow)}}
 	board.Frames[0].Prepared = append(board.Frames[0].Prepared, gone)
 	copied := board.Copy(id)
 	if err := copied.Check(); err != nil {
@@ -158,14 +175,16 @@ func TestCopy(t *testing.T) {
 func TestPreparedIsChecked(t *testing.T) {
 	piece := at(note(0, 0, 0, 0), "n", 10, 10, 100, 60)
 	piece.Layer = "floating"
-	answer := lesson.Element{ID: "x", Body: lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: "p", Choice: "a"}}}
+	answer := lesson.Element{ID: "x", Body: lesson.Body{Kind: lesson.KindAnswer,
+		Answer: &lesson.Answer{Poll: "p", Choice: "a"}}}
 	trayed := at(note(0, 0, 0, 0), "n", 10, 10, 100, 60)
 	trayed.Tray = true
 	heavy := cover("lid", 0, 0, 100, 100)
 	heavy.Layer = lesson.Piece
 	turned := cover("lid", 0, 0, 100, 100)
 	turned.Turn = 10
-	ragged := lesson.Element{ID: "t", W: 100, H: 100, Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{{"a"}, {"b", "c"}}}}}
+	ragged := lesson.Element{ID: "t", W: 100, H: 100,
+		Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{{"a"}, {"b", "c"}}}}}
 	for name, marks := range map[string][]lesson.Element{
 		"a layer that is none":        {piece},
 		"an answer":                   {answer},

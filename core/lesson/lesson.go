@@ -7,8 +7,8 @@ package lesson
 
 import (
 	"slices"
-	"strings"
 
+	"alpenglow/core/id"
 	"alpenglow/core/paper"
 	"alpenglow/core/refusal"
 )
@@ -137,7 +137,7 @@ func CheckObjectives(list []Objective) error {
 	}
 	seen := map[string]bool{}
 	for _, o := range list {
-		if o.ID == "" || len(o.ID) > 64 || seen[o.ID] {
+		if !id.IsPlain(o.ID) || seen[o.ID] {
 			return refusal.About(refusal.BoardIncorrect, "each learning objective needs an id of its own")
 		}
 		seen[o.ID] = true
@@ -150,7 +150,7 @@ func CheckObjectives(list []Objective) error {
 
 // Check reports what is wrong with a frame.
 func (f Frame) Check() error {
-	if !plainID(f.ID) {
+	if !id.IsPlain(f.ID) {
 		return refusal.New(refusal.BadID)
 	}
 	if !slices.Contains([]Arrangement{WholeClass, Groups, Individual}, f.Arrangement) ||
@@ -176,10 +176,10 @@ func (f Frame) Check() error {
 	}
 	for i := range f.Prepared {
 		e := f.Prepared[i]
-		if !plainID(e.ID) {
+		if !id.IsPlain(e.ID) {
 			return refusal.New(refusal.BadID)
 		}
-		if e.Kind == KindAnswer || e.Kind == KindPlaced {
+		if e.IsAnswer() || e.Kind == KindPlaced {
 			return refusal.About(refusal.BoardIncorrect, "an answer or a moved piece cannot be prepared")
 		}
 		if err := e.Check(); err != nil {
@@ -189,11 +189,15 @@ func (f Frame) Check() error {
 	return nil
 }
 
-// plainID lets through what may be part of an address: letters, digits, - and _.
-func plainID(id string) bool {
-	return id != "" && len(id) <= 64 && !strings.ContainsFunc(id, func(r rune) bool {
-		return !(r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' || r == '-' || r == '_')
-	})
+// IDs has the ids of everything on a board: frames, marks, pieces, covers, polls.
+func (b Board) IDs() map[string]bool {
+	ids := map[string]bool{}
+	for _, f := range b.Frames {
+		for _, id := range append(f.ids(), f.ID) {
+			ids[id] = true
+		}
+	}
+	return ids
 }
 
 func (f Frame) ids() []string {

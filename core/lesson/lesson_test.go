@@ -12,15 +12,18 @@ import (
 )
 
 func note(x, y, w, h float64) lesson.Element {
-	return lesson.Element{ID: "n", X: x, Y: y, W: w, H: h, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "tide", Tint: "moss"}}}
+	return lesson.Element{ID: "n", X: x, Y: y, W: w, H: h,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "tide", Tint: "moss"}}}
 }
 
 func line(x, y, w, h float64) lesson.Element {
-	return lesson.Element{ID: "l", X: x, Y: y, W: w, H: h, Body: lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: lesson.FormLine, Ink: "lake", Width: 4}}}
+	return lesson.Element{ID: "l", X: x, Y: y, W: w, H: h,
+		Body: lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: lesson.FormLine, Ink: "lake", Width: 4}}}
 }
 
 func stroke(x, y float64, points ...float64) lesson.Element {
-	return lesson.Element{ID: "s", X: x, Y: y, Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: points, Ink: "night", Width: 4}}}
+	return lesson.Element{ID: "s", X: x, Y: y,
+		Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: points, Ink: "night", Width: 4}}}
 }
 
 func TestElementCheck(t *testing.T) {
@@ -40,16 +43,21 @@ func TestElementCheck(t *testing.T) {
 		{"a note that is nowhere", note(math.NaN(), 0, 300, 120), refusal.OutOfFrame},
 		{"a note wider than the frame", note(0, 0, 1601, 120), refusal.BadSize},
 		{"a level line", line(0, 0, 100, 0), ""},
-		{"a tint that is none", styled(note(0, 0, 300, 120), func(e *lesson.Element) { e.Note.Tint = "neon" }), refusal.BadStyle},
-		{"an ink that is none", styled(line(0, 0, 100, 0), func(e *lesson.Element) { e.Shape.Ink = "#ff0000" }), refusal.BadStyle},
-		{"a width of nothing", styled(stroke(0, 0, 0, 0, 1), func(e *lesson.Element) { e.Stroke.Width = 0 }), refusal.BadStyle},
+		{"a tint that is none", styled(note(0, 0, 300, 120), func(e *lesson.Element) { e.Note.Tint = "neon" }),
+			refusal.BadStyle},
+		{"an ink that is none", styled(line(0, 0, 100, 0), func(e *lesson.Element) { e.Shape.Ink = "#ff0000" }),
+			refusal.BadStyle},
+		{"a width of nothing", styled(stroke(0, 0, 0, 0, 1), func(e *lesson.Element) { e.Stroke.Width = 0 }),
+			refusal.BadStyle},
 		{"a dot", stroke(5, 5, 0, 0, 0.5), ""},
 		{"a stroke with infinite points", stroke(5, 5, 0, math.Inf(1), 0.5), refusal.StrokeInvalid},
 		{"a stroke with NaN", stroke(5, 5, math.NaN(), 0, 0.5), refusal.StrokeInvalid},
 		{"a stroke pressed too hard", stroke(5, 5, 0, 0, 1.5), refusal.StrokeInvalid},
 		{"a stroke left of itself", stroke(5, 5, -1, 0, 0.5), refusal.StrokeInvalid},
-		{"a body of another kind", styled(note(0, 0, 300, 120), func(e *lesson.Element) { e.Kind = lesson.KindText }), refusal.Malformed},
-		{"two bodies", styled(note(0, 0, 300, 120), func(e *lesson.Element) { e.Text = &lesson.Text{Text: "x", Size: 30, Ink: "night"} }), refusal.Malformed},
+		{"a body of another kind", styled(note(0, 0, 300, 120), func(e *lesson.Element) { e.Kind = lesson.KindText }),
+			refusal.Malformed},
+		{"two bodies", styled(note(0, 0, 300, 120),
+			func(e *lesson.Element) { e.Text = &lesson.Text{Text: "x", Size: 30, Ink: "night"} }), refusal.Malformed},
 		{"no body", lesson.Element{ID: "x", Body: lesson.Body{Kind: lesson.KindNote}}, refusal.Malformed},
 	} {
 		err := c.mark.Check()
@@ -65,10 +73,12 @@ func TestElementCheck(t *testing.T) {
 
 func TestBoardCheck(t *testing.T) {
 	asked := func(id string, choices ...poll.Choice) lesson.Element {
-		return lesson.Element{ID: id, W: 100, H: 100, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Choices: choices}}}
+		return lesson.Element{ID: id, W: 100, H: 100,
+			Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Choices: choices}}}
 	}
 	frame := func(id string, fixed ...lesson.Element) lesson.Frame {
-		return lesson.Frame{ID: id, Paper: paper.Paper{Kind: paper.Ruled}, Arrangement: lesson.Individual, Permission: lesson.Look, Prepared: fixed}
+		return lesson.Frame{ID: id, Paper: paper.Paper{Kind: paper.Ruled}, Arrangement: lesson.Individual,
+			Permission: lesson.Look, Prepared: fixed}
 	}
 	a, b := poll.Choice{ID: "a"}, poll.Choice{ID: "b"}
 	odd := frame("f")
@@ -79,16 +89,17 @@ func TestBoardCheck(t *testing.T) {
 		frames []lesson.Frame
 		right  bool
 	}{
-		"two frames":                    {[]lesson.Frame{frame("f", asked("p", a, b)), frame("g")}, true},
-		"none":                          {nil, false},
-		"sixty-one":                     {make([]lesson.Frame, lesson.MaxFrames+1), false},
-		"the same id twice":             {[]lesson.Frame{frame("f"), frame("f")}, false},
-		"a mark with a frame's":         {[]lesson.Frame{frame("f", asked("f", a, b))}, false},
-		"an unknown arrangement":        {[]lesson.Frame{odd}, false},
-		"a poll that turns text around": {[]lesson.Frame{frame("f", asked("p", a, poll.Choice{ID: "b", Text: "\u202Eb"}))}, false},
-		"a frame of groups":             {[]lesson.Frame{groups}, true},
-		"a poll with one answer":        {[]lesson.Frame{frame("f", asked("p", a))}, false},
-		"a poll with twin answers":      {[]lesson.Frame{frame("f", asked("p", a, a))}, false},
+		"two frames":             {[]lesson.Frame{frame("f", asked("p", a, b)), frame("g")}, true},
+		"none":                   {nil, false},
+		"sixty-one":              {make([]lesson.Frame, lesson.MaxFrames+1), false},
+		"the same id twice":      {[]lesson.Frame{frame("f"), frame("f")}, false},
+		"a mark with a frame's":  {[]lesson.Frame{frame("f", asked("f", a, b))}, false},
+		"an unknown arrangement": {[]lesson.Frame{odd}, false},
+		"a poll that turns text around": {[]lesson.Frame{frame("f",
+			asked("p", a, poll.Choice{ID: "b", Text: "\u202Eb"}))}, false},
+		"a frame of groups":        {[]lesson.Frame{groups}, true},
+		"a poll with one answer":   {[]lesson.Frame{frame("f", asked("p", a))}, false},
+		"a poll with twin answers": {[]lesson.Frame{frame("f", asked("p", a, a))}, false},
 	} {
 		err := lesson.Board{Frames: c.frames}.Check()
 		if (err == nil) != c.right || err != nil && refusal.Of(err) == nil {

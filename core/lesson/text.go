@@ -17,6 +17,9 @@ const (
 	maxCombining = 8
 )
 
+// CheckWords refuses overlong text and characters that would garble the page.
+func CheckWords(text string, limit int) error { return checkWords(text, limit) }
+
 // checkText refuses text without words, and what checkWords refuses.
 func checkText(text string, limit int) error {
 	if strings.TrimSpace(text) == "" {
@@ -36,7 +39,8 @@ func checkWords(text string, limit int) error {
 		} else {
 			pile = 0
 		}
-		if r == utf8.RuneError || unicode.IsControl(r) && r != '\n' && r != '\t' || TurnsText(r) || pile > maxCombining {
+		if r == utf8.RuneError || unicode.IsControl(r) && r != '\n' && r != '\t' || TurnsText(r) ||
+			pile > maxCombining {
 			return refusal.New(refusal.TextControl)
 		}
 	}

@@ -17,7 +17,8 @@ func Clean(stroke Element) (clean Element, confidence float64, ok bool) {
 	colour, width := stroke.Stroke.Ink, stroke.Stroke.Width
 	tenth := func(n float64) float64 { return math.Round(n*10) / 10 }
 	if g.Form == ink.Line || g.Form == ink.Arrow {
-		c := &Connector{From: Anchor{X: tenth(g.From.X), Y: tenth(g.From.Y)}, To: Anchor{X: tenth(g.To.X), Y: tenth(g.To.Y)}, Ink: colour, Width: width}
+		c := &Connector{From: Anchor{X: tenth(g.From.X), Y: tenth(g.From.Y)},
+			To: Anchor{X: tenth(g.To.X), Y: tenth(g.To.Y)}, Ink: colour, Width: width}
 		if g.Form == ink.Arrow {
 			c.Heads = HeadsTo
 		}
@@ -26,7 +27,8 @@ func Clean(stroke Element) (clean Element, confidence float64, ok bool) {
 		b := g.Box
 		turn := math.Mod(math.Round(b.Turn*180/math.Pi)+720, 360)
 		shape := &Shape{Form: Form(g.Form), Ink: colour, Width: width, Lean: math.Round(g.Lean*100) / 100}
-		clean = Element{X: tenth(b.Centre.X - b.Along), Y: tenth(b.Centre.Y - b.Wide), W: tenth(2 * b.Along), H: tenth(2 * b.Wide), Turn: turn,
+		clean = Element{X: tenth(b.Centre.X - b.Along), Y: tenth(b.Centre.Y - b.Wide), W: tenth(2 * b.Along),
+			H: tenth(2 * b.Wide), Turn: turn,
 			Body: Body{Kind: KindShape, Shape: shape}}
 		// What was drawn at the very edge stays inside it.
 		clean.X = min(max(0, clean.X), FrameWidth-clean.W)

@@ -13,6 +13,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"alpenglow/core/id"
 	"alpenglow/core/refusal"
 )
 
@@ -113,7 +114,7 @@ func (p Paper) Check() error {
 		return refusal.About(refusal.BadPaper, "proportions of the lines")
 	case !words(p.Unit, maxLabel) || !words(p.Alt, maxAlt):
 		return refusal.About(refusal.BadPaper, "label")
-	case p.Kind == Picture && p.Picture == "" || len(p.Picture) > 64:
+	case p.Kind == Picture && p.Picture == "" || p.Picture != "" && !id.IsPlain(p.Picture):
 		return refusal.New(refusal.NoSuchPicture)
 	case p.Kind == Axes && (p.X == nil || p.Y == nil), p.Kind == NumberLine && p.X == nil:
 		return refusal.About(refusal.BadPaper, "numbers of the axes")

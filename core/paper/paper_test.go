@@ -79,7 +79,8 @@ func TestUnitsAreEven(t *testing.T) {
 
 // The zones of a handwriting line have the proportions of the ruling.
 func TestHandwritingProportions(t *testing.T) {
-	for ruling, want := range map[paper.Ruling][2]float64{"": {1, 1}, paper.Even: {1, 1}, paper.Tall: {1.5, 1.5}, paper.Low: {2. / 3, 2. / 3}} {
+	for ruling, want := range map[paper.Ruling][2]float64{"": {1, 1}, paper.Even: {1, 1}, paper.Tall: {1.5, 1.5},
+		paper.Low: {2. / 3, 2. / 3}} {
 		d := paper.Paper{Kind: paper.Handwriting, Ruling: ruling, Step: 210}.Draw()
 		first := map[paper.Weight]float64{}
 		last := 0.0
@@ -90,7 +91,8 @@ func TestHandwritingProportions(t *testing.T) {
 				last, _ = strconv.ParseFloat(all[1][2], 64)
 			}
 		}
-		over, in, under := first[paper.Guide]-first[paper.Fine], first[paper.Base]-first[paper.Guide], last-first[paper.Base]
+		over, in, under := first[paper.Guide]-first[paper.Fine], first[paper.Base]-first[paper.Guide],
+			last-first[paper.Base]
 		if math.Abs(in/over-want[0]) > 0.01 || math.Abs(in/under-want[1]) > 0.01 || math.Abs(over+in+under-210) > 0.2 {
 			t.Errorf("%q: zones of %v, %v and %v", ruling, over, in, under)
 		}
@@ -137,13 +139,15 @@ func TestOldPapers(t *testing.T) {
 // Whatever sound numbers an axis has, everything lies on the paper, and the
 // drawing is of a size that can be sent.
 func FuzzDraw(f *testing.F) {
-	for _, s := range [][4]float64{{-10, 10, 1, 0}, {0, 1e-5, 1e-6, 1}, {-1e9, 1e9, 1e8, 2}, {3, 4, 0.25, 3}, {0, 100, 1, 40}} {
+	for _, s := range [][4]float64{{-10, 10, 1, 0}, {0, 1e-5, 1e-6, 1}, {-1e9, 1e9, 1e8, 2}, {3, 4, 0.25, 3},
+		{0, 100, 1, 40}} {
 		f.Add(s[0], s[1], s[2], s[3])
 	}
 	places := regexp.MustCompile(`[MHV](-?[\d.]+)(?: (-?[\d.]+))?`)
 	f.Fuzz(func(t *testing.T, from, to, step, distance float64) {
 		for _, kind := range paper.Kinds {
-			p := paper.Paper{Kind: kind, Step: distance, X: axis(from, to, step), Y: axis(to-from, 2*(to-from)+1, step), Picture: "p"}
+			p := paper.Paper{Kind: kind, Step: distance, X: axis(from, to, step), Y: axis(to-from, 2*(to-from)+1, step),
+				Picture: "p"}
 			if p.Check() != nil {
 				continue
 			}

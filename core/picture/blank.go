@@ -36,7 +36,8 @@ func Blank(p Picture, parts []Part) (Picture, error) {
 	w, h := float64(b.Dx()), float64(b.Dy())
 	for _, part := range parts {
 		// A pixel that is covered in part is blank as a whole.
-		box := image.Rect(int(math.Floor(part.X*w)), int(math.Floor(part.Y*h)), int(math.Ceil((part.X+part.W)*w)), int(math.Ceil((part.Y+part.H)*h)))
+		box := image.Rect(int(math.Floor(part.X*w)), int(math.Floor(part.Y*h)), int(math.Ceil((part.X+part.W)*w)),
+			int(math.Ceil((part.Y+part.H)*h)))
 		draw.Draw(out, box.Intersect(out.Bounds()), cloud, image.Point{}, draw.Src)
 	}
 	return encode(out)

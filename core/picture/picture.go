@@ -25,6 +25,14 @@ const (
 	Side      = 1600 // pixels
 )
 
+// A progressive JPEG comes in scans, each of which goes over the whole picture;
+// cameras and programs make some ten (common practice).
+const maxScans = 50
+
+// startOfScan is the marker SOS of ITU-T T.81; within the coded data, 0xFF is
+// always followed by 0.
+var startOfScan = []byte{0xff, 0xda}
+
 // Picture is a picture as it is kept: PNG where it can be seen through, JPEG otherwise.
 type Picture struct {
 	Type          string // media type
@@ -46,6 +54,9 @@ func Read(data []byte) (Picture, error) {
 	case bytes.HasPrefix(data, []byte("\x89PNG\r\n\x1a\n")):
 		img, err = decode(data, png.DecodeConfig, png.Decode)
 	case bytes.HasPrefix(data, []byte("\xff\xd8\xff")):
+		if bytes.Count(data, startOfScan) > maxScans {
+			return Picture{}, refusal.New(refusal.PictureBad)
+		}
 		turn = orientation(data)
 		img, err = decode(data, jpeg.DecodeConfig, jpeg.Decode)
 	case bytes.HasPrefix(data, []byte("GIF87a")), bytes.HasPrefix(data, []byte("GIF89a")):
@@ -61,7 +72,8 @@ func Read(data []byte) (Picture, error) {
 	return encode(upright(scaled(img), turn))
 }
 
-func decode(data []byte, config func(io.Reader) (image.Config, error), all func(io.Reader) (image.Image, error)) (image.Image, error) {
+func decode(data []byte, config func(io.Reader) (image.Config, error),
+	all func(io.Reader) (image.Image, error)) (image.Image, error) {
 	c, err := config(bytes.NewReader(data))
 	if err != nil || c.Width <= 0 || c.Height <= 0 {
 		return nil, refusal.New(refusal.PictureBad)

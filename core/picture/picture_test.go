@@ -78,7 +78,8 @@ func bomb(w, h uint32) []byte {
 
 func TestRead(t *testing.T) {
 	var moving bytes.Buffer
-	frame := image.NewPaletted(image.Rect(0, 0, 30, 20), color.Palette{color.NRGBA{200, 0, 0, 255}, color.NRGBA{0, 0, 200, 255}})
+	frame := image.NewPaletted(image.Rect(0, 0, 30, 20),
+		color.Palette{color.NRGBA{200, 0, 0, 255}, color.NRGBA{0, 0, 200, 255}})
 	second := image.NewPaletted(frame.Rect, frame.Palette)
 	for i := range second.Pix {
 		second.Pix[i] = 1
@@ -91,15 +92,20 @@ func TestRead(t *testing.T) {
 		kind string
 		red  image.Point // where the picture is red
 	}{
-		"png":                          {asPNG(halves(30, 20)), 30, 20, "image/jpeg", image.Pt(3, 10)},
-		"png that is seen through":     {asPNG(clear), 30, 20, "image/png", image.Pt(-1, -1)},
-		"jpeg":                         {asJPEG(halves(32, 16), 1, binary.BigEndian, "MM\x00*"), 32, 16, "image/jpeg", image.Pt(3, 8)},
-		"jpeg that lies on its side":   {asJPEG(halves(32, 16), 6, binary.BigEndian, "MM\x00*"), 16, 32, "image/jpeg", image.Pt(8, 3)},
-		"jpeg that lies the other way": {asJPEG(halves(32, 16), 8, binary.LittleEndian, "II*\x00"), 16, 32, "image/jpeg", image.Pt(8, 28)},
-		"jpeg that is upside down":     {asJPEG(halves(32, 16), 3, binary.LittleEndian, "II*\x00"), 32, 16, "image/jpeg", image.Pt(28, 8)},
-		"the first picture of a gif":   {moving.Bytes(), 30, 20, "image/jpeg", image.Pt(15, 10)},
-		"a large one is scaled":        {asPNG(halves(3200, 800)), 1600, 400, "image/jpeg", image.Pt(200, 200)},
-		"svg":                          {svg(`<rect width="20" height="20" fill="#c80000"/>`), 800, 400, "image/png", image.Pt(100, 200)},
+		"png":                      {asPNG(halves(30, 20)), 30, 20, "image/jpeg", image.Pt(3, 10)},
+		"png that is seen through": {asPNG(clear), 30, 20, "image/png", image.Pt(-1, -1)},
+		"jpeg": {asJPEG(halves(32, 16), 1, binary.BigEndian, "MM\x00*"), 32, 16, "image/jpeg",
+			image.Pt(3, 8)},
+		"jpeg that lies on its side": {asJPEG(halves(32, 16), 6, binary.BigEndian, "MM\x00*"), 16, 32, "image/jpeg",
+			image.Pt(8, 3)},
+		"jpeg that lies the other way": {asJPEG(halves(32, 16), 8, binary.LittleEndian, "II*\x00"), 16, 32,
+			"image/jpeg", image.Pt(8, 28)},
+		"jpeg that is upside down": {asJPEG(halves(32, 16), 3, binary.LittleEndian, "II*\x00"), 32, 16,
+			"image/jpeg", image.Pt(28, 8)},
+		"the first picture of a gif": {moving.Bytes(), 30, 20, "image/jpeg", image.Pt(15, 10)},
+		"a large one is scaled":      {asPNG(halves(3200, 800)), 1600, 400, "image/jpeg", image.Pt(200, 200)},
+		"svg": {svg(`<rect width="20" height="20" fill="#c80000"/>`), 800, 400, "image/png",
+			image.Pt(100, 200)},
 	} {
 		p, err := Read(c.data)
 		if err != nil || p.Width != c.w || p.Height != c.h || p.Type != c.kind {

@@ -21,7 +21,8 @@ func TestFree(t *testing.T) {
 		"beside what is there":                   {[]Box{left}, 300, 120, 700, 500, 810, 440},
 		"nothing free: the nearest of the least": {[]Box{frame}, 300, 120, 800, 500, 650, 440},
 		"larger than the room":                   {nil, 2000, 1200, 800, 500, 0, 0},
-		"a gap that fits exactly":                {[]Box{{0, 0, 633, 1000}, {953, 0, 647, 1000}}, 300, 120, 100, 500, 643, 440},
+		"a gap that fits exactly": {[]Box{{0, 0, 633, 1000}, {953, 0, 647, 1000}}, 300, 120, 100, 500,
+			643, 440},
 	} {
 		x, y := Free(frame, c.taken, c.w, c.h, c.x, c.y)
 		if x != c.wantX || y != c.wantY {

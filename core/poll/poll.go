@@ -5,6 +5,7 @@ package poll
 import (
 	"unicode/utf8"
 
+	"alpenglow/core/id"
 	"alpenglow/core/refusal"
 )
 
@@ -73,7 +74,7 @@ func (q Question) Check() error {
 		if utf8.RuneCountInString(c.Text) > MaxChoice {
 			return refusal.About(refusal.TextTooLong, "an answer has at most %d characters", MaxChoice)
 		}
-		if c.ID == "" || seen[c.ID] {
+		if !id.IsPlain(c.ID) || seen[c.ID] {
 			return refusal.About(refusal.BoardIncorrect, "each answer of a poll needs an id of its own")
 		}
 		seen[c.ID] = true

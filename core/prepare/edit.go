@@ -1,16 +1,15 @@
 package prepare
 
 import (
-	"bytes"
-	"encoding/json"
 	"slices"
 
+	"alpenglow/core/id"
 	"alpenglow/core/lesson"
+	"alpenglow/core/oneof"
 	"alpenglow/core/paper"
 	"alpenglow/core/refusal"
 	"alpenglow/core/sheet"
-
-	"github.com/google/uuid"
+	"alpenglow/core/strict"
 )
 
 // Kind tells edits apart.
@@ -37,7 +36,7 @@ type Edit struct {
 
 // Step is what an edit does: exactly the field that its Kind names is set.
 type Step struct {
-	Kind  Kind       `json:"kind" oneof:"Drop Bring Order Frame Board Marks"`
+	Kind  Kind       `json:"kind" oneof:"edits"`
 	Drop  *Frames    `json:"drop,omitempty"`
 	Bring *Frames    `json:"bring,omitempty"`
 	Order *Frames    `json:"order,omitempty"`
@@ -81,24 +80,13 @@ type MarksStep struct {
 // kind, and ids that are not version 7 UUIDs are refused.
 func ReadEdit(data []byte) (Edit, error) {
 	var e Edit
-	reader := json.NewDecoder(bytes.NewReader(data))
-	reader.DisallowUnknownFields()
-	if err := reader.Decode(&e); err != nil {
-		return e, refusal.About(refusal.Malformed, "a field of the edit")
+	if err := strict.Read(data, &e); err != nil {
+		return e, err
 	}
-	for _, k := range [...]struct {
-		kind Kind
-		set  bool
-	}{
-		{KindDrop, e.Drop != nil}, {KindBring, e.Bring != nil}, {KindOrder, e.Order != nil},
-		{KindFrame, e.Frame != nil}, {KindBoard, e.Board != nil}, {KindMarks, e.Marks != nil},
-	} {
-		if k.set != (k.kind == e.Kind) {
-			return e, refusal.New(refusal.UnknownOp)
-		}
+	if _, ok := oneof.Body(&e.Step); !ok {
+		return e, refusal.New(refusal.UnknownOp)
 	}
-	id, err := uuid.Parse(e.ID)
-	if err != nil || id.Version() != 7 || id.String() != e.ID {
+	if !id.IsV7(e.ID) {
 		return e, refusal.New(refusal.BadID)
 	}
 	if e.Marks != nil {

@@ -21,15 +21,17 @@ func (d *Draft) marks(e Edit, now int64) (Changed, Step, error) {
 	on := sheet.New(f.ID)
 	for _, m := range f.Prepared {
 		m.Author = lesson.Staff
-		on.Load(m)
+		on.Load(m, 0)
 	}
 	bare := f
 	bare.Prepared = nil
-	result, err := on.Apply(sheet.Rules{Frame: bare, Reached: true, Preparing: true, Now: now}, sheet.Actor{Staff: true},
+	result, err := on.Draft().Decide(sheet.Terms{Frame: bare, Open: true, Preparing: true, Now: now},
+		sheet.Actor{Staff: true},
 		sheet.Op{ID: e.ID, Sheet: f.ID, Back: e.Back, Step: e.Marks.Step})
 	if err != nil {
 		return Changed{}, Step{}, err
 	}
+	on.Take(result.Change)
 	f.Prepared = kept(on.Marks())
 	d.Frames[f.ID] = f
 	back := Step{Kind: KindMarks, Marks: &MarksStep{Frame: f.ID, Step: result.Undo.Step}}
@@ -42,7 +44,7 @@ func kept(marks []lesson.Element) []lesson.Element {
 	var removed []string
 	for _, m := range marks {
 		if !m.OnFrame() {
-			removed = append(removed, m.RemovedIn)
+			removed = append(removed, m.Standing.In)
 		}
 	}
 	if len(removed) <= keptRemoved {
@@ -50,5 +52,5 @@ func kept(marks []lesson.Element) []lesson.Element {
 	}
 	slices.SortFunc(removed, func(a, b string) int { return cmp.Compare(b, a) })
 	oldest := removed[keptRemoved-1]
-	return slices.DeleteFunc(marks, func(m lesson.Element) bool { return !m.OnFrame() && m.RemovedIn < oldest })
+	return slices.DeleteFunc(marks, func(m lesson.Element) bool { return !m.OnFrame() && m.Standing.In < oldest })
 }

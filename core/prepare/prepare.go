@@ -59,7 +59,8 @@ type ChangedMarks struct {
 
 // New gives the draft of a board. Its frames are settled.
 func New(b lesson.Board) Draft {
-	d := Draft{Outline: Outline{Title: b.Title, Objectives: b.Objectives, Frames: []string{}, Dropped: []Dropped{}}, Frames: map[string]lesson.Frame{}}
+	d := Draft{Outline: Outline{Title: b.Title, Objectives: b.Objectives, Frames: []string{}, Dropped: []Dropped{}},
+		Frames: map[string]lesson.Frame{}}
 	if d.Outline.Objectives == nil {
 		d.Outline.Objectives = []lesson.Objective{}
 	}
@@ -93,7 +94,8 @@ func (d *Draft) Add(at int, frames ...lesson.Frame) (Changed, Step, error) {
 		if err := f.Check(); err != nil {
 			return Changed{}, Step{}, err
 		}
-		if slices.Contains(next.Frames, f.ID) || slices.ContainsFunc(next.Dropped, func(o Dropped) bool { return o.Frame == f.ID }) {
+		if slices.Contains(next.Frames, f.ID) ||
+			slices.ContainsFunc(next.Dropped, func(o Dropped) bool { return o.Frame == f.ID }) {
 			return Changed{}, Step{}, refusal.New(refusal.FrameThere)
 		}
 		next.Frames = slices.Insert(next.Frames, at+i, f.ID)

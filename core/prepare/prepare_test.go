@@ -21,11 +21,13 @@ import (
 func v7() string { return uuid.Must(uuid.NewV7()).String() }
 
 func frame(id string) lesson.Frame {
-	return lesson.Frame{ID: id, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{}}
+	return lesson.Frame{ID: id, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass,
+		Permission: lesson.Add, Prepared: []lesson.Element{}}
 }
 
 func board() prepare.Draft {
-	return prepare.New(lesson.Board{Title: "Tides", Frames: []lesson.Frame{frame("a"), frame("b"), frame("c"), frame("d")}})
+	return prepare.New(lesson.Board{Title: "Tides",
+		Frames: []lesson.Frame{frame("a"), frame("b"), frame("c"), frame("d")}})
 }
 
 func edit(s prepare.Step) prepare.Edit { return prepare.Edit{ID: v7(), Step: s} }
@@ -52,7 +54,7 @@ func note(mark, text string) sheet.Step {
 }
 
 func remove(mark string) sheet.Step {
-	return sheet.Step{Kind: sheet.KindRemove, Remove: &sheet.Target{Mark: mark}}
+	return sheet.Step{Kind: sheet.KindRemove, Remove: &sheet.Remove{Mark: mark}}
 }
 
 // clone makes sure that nothing is shared between a draft before and after.
@@ -81,7 +83,8 @@ func randomStep(rnd *rand.Rand, d prepare.Draft, known []string) prepare.Step {
 		}
 		return known[rnd.IntN(len(known))]
 	}
-	title, notes, dark := fmt.Sprint("title ", rnd.IntN(50)), "notes", paper.Paper{Kind: paper.Kinds[rnd.IntN(4)], Dark: rnd.IntN(2) == 0}
+	title, notes, dark := fmt.Sprint("title ", rnd.IntN(50)), "notes",
+		paper.Paper{Kind: paper.Kinds[rnd.IntN(4)], Dark: rnd.IntN(2) == 0}
 	switch rnd.IntN(9) {
 	case 0:
 		return drop(any())
@@ -94,7 +97,9 @@ func randomStep(rnd *rand.Rand, d prepare.Draft, known []string) prepare.Step {
 		return order(frames[:rnd.IntN(len(frames)+1)]...)
 	case 4:
 		individual := lesson.Individual
-		return prepare.Step{Kind: prepare.KindFrame, Frame: &prepare.SetFrame{Frame: any(), Title: &title, Notes: &notes, Paper: &dark, Arrangement: &individual}}
+		return prepare.Step{Kind: prepare.KindFrame,
+			Frame: &prepare.SetFrame{Frame: any(), Title: &title, Notes: &notes, Paper: &dark,
+				Arrangement: &individual}}
 	case 5:
 		objectives := []lesson.Objective{{ID: "o", Text: title}}
 		return prepare.Step{Kind: prepare.KindBoard, Board: &prepare.SetBoard{Title: &title, Objectives: &objectives}}
@@ -104,7 +109,8 @@ func randomStep(rnd *rand.Rand, d prepare.Draft, known []string) prepare.Step {
 		return marks(any(), remove(mark()))
 	default:
 		layer := lesson.Layers[rnd.IntN(3)]
-		return marks(any(), sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: mark(), Layer: &layer}})
+		return marks(any(), sheet.Step{Kind: sheet.KindSet,
+			Set: &sheet.Set{Mark: mark(), Properties: lesson.Properties{Layer: &layer}}})
 	}
 }
 
@@ -142,7 +148,8 @@ func TestProperties(t *testing.T) {
 				for _, e := range m.Put {
 					all[e.ID] = e
 				}
-				f.Prepared = slices.SortedFunc(maps.Values(all), func(a, b lesson.Element) int { return int(a.Z - b.Z) })
+				f.Prepared = slices.SortedFunc(maps.Values(all),
+					func(a, b lesson.Element) int { return int(a.Z - b.Z) })
 				device.Frames[m.Frame] = f
 			}
 		}
@@ -192,18 +199,27 @@ func TestRefused(t *testing.T) {
 		steps []prepare.Step
 		want  refusal.Code
 	}{
-		"deleting the last frames":       {[]prepare.Step{drop("a", "b", "c", "d")}, refusal.LastFrame},
-		"deleting one twice":             {[]prepare.Step{drop("a"), drop("a")}, refusal.FrameDropped},
-		"deleting one that never was":    {[]prepare.Step{drop("x")}, refusal.NoSuchFrame},
-		"bringing back what is there":    {[]prepare.Step{bring("a")}, refusal.NoSuchFrame},
-		"writing on one that is deleted": {[]prepare.Step{drop("a"), marks("a", note(mark, "x"))}, refusal.FrameDropped},
-		"naming one that is deleted":     {[]prepare.Step{drop("a"), {Kind: prepare.KindFrame, Frame: &prepare.SetFrame{Frame: "a", Title: &empty}}}, refusal.FrameDropped},
-		"a title too long":               {[]prepare.Step{{Kind: prepare.KindFrame, Frame: &prepare.SetFrame{Frame: "a", Title: &long}}}, refusal.TextControl},
-		"an arrangement that is none":    {[]prepare.Step{{Kind: prepare.KindFrame, Frame: &prepare.SetFrame{Frame: "a", Arrangement: &wrong}}}, refusal.BoardIncorrect},
-		"a board without a name":         {[]prepare.Step{{Kind: prepare.KindBoard, Board: &prepare.SetBoard{Title: &empty}}}, refusal.NameEmpty},
-		"the same mark twice":            {[]prepare.Step{marks("a", note(mark, "x")), marks("a", note(mark, "y"))}, refusal.MarkExists},
-		"hiding, which is for class":     {[]prepare.Step{marks("a", note(mark, "x")), marks("a", sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Target{Mark: mark}})}, refusal.UnknownOp},
-		"a moved piece":                  {[]prepare.Step{marks("a", sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: mark, Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: "x"}}}})}, refusal.NoSuchPiece},
+		"deleting the last frames":    {[]prepare.Step{drop("a", "b", "c", "d")}, refusal.LastFrame},
+		"deleting one twice":          {[]prepare.Step{drop("a"), drop("a")}, refusal.FrameDropped},
+		"deleting one that never was": {[]prepare.Step{drop("x")}, refusal.NoSuchFrame},
+		"bringing back what is there": {[]prepare.Step{bring("a")}, refusal.NoSuchFrame},
+		"writing on one that is deleted": {[]prepare.Step{drop("a"), marks("a", note(mark, "x"))},
+			refusal.FrameDropped},
+		"naming one that is deleted": {[]prepare.Step{drop("a"),
+			{Kind: prepare.KindFrame, Frame: &prepare.SetFrame{Frame: "a", Title: &empty}}}, refusal.FrameDropped},
+		"a title too long": {[]prepare.Step{{Kind: prepare.KindFrame,
+			Frame: &prepare.SetFrame{Frame: "a", Title: &long}}}, refusal.TextControl},
+		"an arrangement that is none": {[]prepare.Step{{Kind: prepare.KindFrame,
+			Frame: &prepare.SetFrame{Frame: "a", Arrangement: &wrong}}}, refusal.BoardIncorrect},
+		"a board without a name": {[]prepare.Step{{Kind: prepare.KindBoard,
+			Board: &prepare.SetBoard{Title: &empty}}}, refusal.NameEmpty},
+		"the same mark twice": {[]prepare.Step{marks("a", note(mark, "x")), marks("a", note(mark, "y"))},
+			refusal.MarkExists},
+		"hiding, which is for class": {[]prepare.Step{marks("a", note(mark, "x")),
+			marks("a", sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: mark}})}, refusal.UnknownOp},
+		"a moved piece": {[]prepare.Step{marks("a",
+			sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: mark,
+				Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: "x"}}}})}, refusal.NoSuchPiece},
 	} {
 		d := board()
 		var err error
@@ -291,7 +307,9 @@ func BenchmarkMarkOnFullFrame(b *testing.B) {
 	x := 50.0
 	id := d.Frames["a"].Prepared[500].ID
 	for b.Loop() {
-		if _, _, err := d.Apply(edit(marks("a", sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: id, X: &x}})), 1); err != nil {
+		if _, _, err := d.Apply(edit(marks("a",
+			sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: id, Properties: lesson.Properties{X: &x}}})),
+			1); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -1,9 +1,11 @@
 package record
 
 import (
-	"encoding/csv"
 	"fmt"
 	"io"
+	"maps"
+	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -24,9 +26,8 @@ func (r Record) CSV(w io.Writer) error {
 	if _, err := io.WriteString(w, byteOrderMark); err != nil {
 		return fmt.Errorf("write record: %w", err)
 	}
-	out := csv.NewWriter(w)
-	out.UseCRLF = true
-	if err := out.Write(header); err != nil {
+	out := quoted{w}
+	if err := out.line(header); err != nil {
 		return fmt.Errorf("write record: %w", err)
 	}
 	for _, s := range r.Students {
@@ -36,17 +37,32 @@ func (r Record) CSV(w io.Writer) error {
 				for j := range row {
 					row[j] = harmless(row[j])
 				}
-				if err := out.Write(row); err != nil {
+				if err := out.line(row); err != nil {
 					return fmt.Errorf("write record: %w", err)
 				}
 			}
 		}
 	}
-	out.Flush()
-	if err := out.Error(); err != nil {
-		return fmt.Errorf("write record: %w", err)
-	}
 	return nil
+}
+
+// quoted writes lines in which every cell stands in quotes, so that programs
+// that take semicolons or tabs for separators see the same cells.
+type quoted struct{ io.Writer }
+
+var quotes = strings.NewReplacer(`"`, `""`, "\r\n", "\r\n", "\n", "\r\n")
+
+func (q quoted) line(cells []string) error {
+	var line strings.Builder
+	for i, cell := range cells {
+		if i > 0 {
+			line.WriteByte(',')
+		}
+		line.WriteString(`"` + quotes.Replace(cell) + `"`)
+	}
+	line.WriteString("\r\n")
+	_, err := io.WriteString(q, line.String())
+	return err
 }
 
 // piecesOf says in words what the pieces of a frame are, by their ids.
@@ -60,43 +76,35 @@ func piecesOf(f lesson.Frame) map[string]string {
 	return words
 }
 
-// lines gives kind, content, verdict, hidden, time and agreement of each thing
+// lines gives kind, content, verdict, standing, time and agreement of each thing
 // on a frame; lines and arrows are counted.
 func (f OnFrame) lines(pieces map[string]string) [][]string {
 	var lines [][]string
-	strokes, lastStroke := 0, int64(0)
-	arrows, lastArrow := 0, int64(0)
+	counted := map[string]int{}
+	last := map[string]int64{}
 	for _, m := range f.Marks {
-		hidden := ""
-		if m.Hidden {
-			hidden = "hidden"
+		if name := m.Counted(); name != "" {
+			counted[name], last[name] = counted[name]+1, max(last[name], m.At)
+			continue
 		}
-		agreed := ""
+		stands, agreed, content := "", "", m.Says()
+		if m.Stands() != lesson.Shown {
+			stands = string(m.Stands())
+		}
 		if len(m.Agreed) > 0 {
 			agreed = strconv.Itoa(len(m.Agreed))
 		}
-		content := m.Words()
-		switch m.Kind {
-		case lesson.KindStroke:
-			strokes, lastStroke = strokes+1, max(lastStroke, m.At)
-			continue
-		case lesson.KindConnector:
-			arrows, lastArrow = arrows+1, max(lastArrow, m.At)
-			continue
-		case lesson.KindShape:
-			content = strings.TrimSpace(string(m.Shape.Form) + " " + content)
-		case lesson.KindStamp:
-			content = string(m.Stamp.Sign)
-		case lesson.KindPlaced:
+		if m.Placed != nil {
 			content = fmt.Sprintf("%s at %.0f, %.0f", pieces[m.Placed.Piece], m.X, m.Y)
 		}
-		lines = append(lines, []string{string(m.Kind), content, "", hidden, clock(m.At), agreed})
+		lines = append(lines, []string{string(m.Kind), content, "", stands, clock(m.At), agreed})
 	}
-	if strokes > 0 {
-		lines = append(lines, []string{"drawing", strconv.Itoa(strokes) + " strokes", "", "", clock(lastStroke), ""})
-	}
-	if arrows > 0 {
-		lines = append(lines, []string{"arrows", strconv.Itoa(arrows) + " arrows", "", "", clock(lastArrow), ""})
+	for _, name := range slices.Backward(slices.Sorted(maps.Keys(counted))) {
+		unit := " strokes"
+		if name == "arrows" {
+			unit = " arrows"
+		}
+		lines = append(lines, []string{name, strconv.Itoa(counted[name]) + unit, "", "", clock(last[name]), ""})
 	}
 	for _, a := range f.Answers {
 		lines = append(lines, []string{"answer", a.Text, string(a.Right), "", clock(a.At), ""})
@@ -109,12 +117,11 @@ func (f OnFrame) lines(pieces map[string]string) [][]string {
 
 func clock(ms int64) string { return time.UnixMilli(ms).UTC().Format(time.RFC3339) }
 
-// harmless keeps a spreadsheet from taking a cell for a formula: a cell that
-// begins with one of the signs that start one gets an apostrophe in front
-// (common practice against formula injection).
-func harmless(cell string) string {
-	if start := strings.TrimLeft(cell, " \u00A0\u200B\uFEFF"); start != "" && strings.ContainsAny(start[:1], "=+-@\t\r\n") || strings.HasPrefix(start, "\uFF1D") || strings.HasPrefix(start, "\uFF0B") || strings.HasPrefix(start, "\uFF0D") || strings.HasPrefix(start, "\uFF20") {
-		return "'" + cell
-	}
-	return cell
-}
+// formula finds where a spreadsheet may take a cell, or what follows something
+// that it may take for a separator, for a formula.
+var formula = regexp.MustCompile(`(^|[;,\t\r\n"])([\s\x{00A0}\x{200B}\x{FEFF}]*)([=+\-@\x{FF1D}\x{FF0B}\x{FF0D}\x{FF20}]|\t|\r)`)
+
+// harmless keeps a spreadsheet from taking a cell, or a part of one, for a
+// formula: the signs that start one get an apostrophe in front (common practice
+// against formula injection).
+func harmless(cell string) string { return formula.ReplaceAllString(cell, "$1'$2$3") }

@@ -93,7 +93,7 @@ func Build(board lesson.Board, students []Student, marks []Mark) Record {
 		if place == nil || !m.OnFrame() {
 			continue
 		}
-		if m.Kind != lesson.KindAnswer {
+		if !m.IsAnswer() {
 			place.Marks = append(place.Marks, m.Element)
 		} else if a, ok := verdict(board, m); ok {
 			place.Answers = append(place.Answers, a)
@@ -133,7 +133,8 @@ func (r *Record) tally() {
 			t := Tally{Frame: f.ID, Poll: p.ID, Counts: make([]int, len(p.Poll.Choices))}
 			for _, s := range r.Students {
 				for _, a := range s.Frames[i].Answers {
-					if at := slices.IndexFunc(p.Poll.Choices, func(c poll.Choice) bool { return c.ID == a.Choice }); a.Poll == p.ID && at >= 0 {
+					if at := slices.IndexFunc(p.Poll.Choices,
+						func(c poll.Choice) bool { return c.ID == a.Choice }); a.Poll == p.ID && at >= 0 {
 						t.Counts[at]++
 						t.Answered++
 					}

@@ -13,13 +13,15 @@ import (
 )
 
 func note(frame, author, text string, z int64) record.Mark {
-	return record.Mark{Frame: frame, Element: lesson.Element{ID: author + text, Author: author, Z: z, At: 1_000_000_000_000,
+	return record.Mark{Frame: frame, Element: lesson.Element{ID: author + text, Author: author, Z: z,
+		At:   1_000_000_000_000,
 		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}}}
 }
 
 func stroke(frame, author string, z int64) record.Mark {
 	return record.Mark{Frame: frame, Element: lesson.Element{ID: author + "stroke", Author: author, Z: z,
-		Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: []float64{0, 0, 1}, Ink: "night", Width: 4}}}}
+		Body: lesson.Body{Kind: lesson.KindStroke,
+			Stroke: &lesson.Stroke{Points: []float64{0, 0, 1}, Ink: "night", Width: 4}}}}
 }
 
 func other(author string, b lesson.Body) record.Mark {
@@ -34,34 +36,41 @@ func answer(author, choice string) record.Mark {
 func example() record.Record {
 	board := lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
 		{ID: "one", Title: "What do you notice?"},
-		{ID: "two", Title: "How long?", Prepared: []lesson.Element{{ID: "asked", Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-			Choices: []poll.Choice{{ID: "a", Text: "7 days"}, {ID: "b", Text: "29.53 days", Right: true}}}}}}},
+		{ID: "two", Title: "How long?", Prepared: []lesson.Element{{ID: "asked",
+			Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+				Choices: []poll.Choice{{ID: "a", Text: "7 days"}, {ID: "b", Text: "29.53 days", Right: true}}}}}}},
 	}}
 	hidden := note("one", "2", "hidden, but kept", 2)
-	hidden.Hidden = true
+	hidden.Standing = &lesson.Standing{Is: lesson.Hidden, By: lesson.Staff}
 	hidden.Agreed = []string{"1", "3"}
 	removed := note("one", "2", "removed", 3)
-	removed.RemovedBy = "2"
-	return record.Build(board, []record.Student{{ID: "2", Name: "Tomás"}, {ID: "1", Name: "=Noor()"}, {ID: "3", Name: "Vera"}}, []record.Mark{
-		hidden, removed, stroke("one", "2", 9), stroke("one", "2", 10), answer("2", "b"), answer("1", "a"), answer("3", "gone"),
+	removed.Remove("2", 1, "")
+	return record.Build(board, []record.Student{{ID: "2", Name: "Tomás"}, {ID: "1", Name: "=Noor()"},
+		{ID: "3", Name: "Vera"}}, []record.Mark{
+		hidden, removed, stroke("one", "2", 9), stroke("one", "2", 10), answer("2", "b"), answer("1", "a"),
+		answer("3", "gone"),
 		other("3", lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: lesson.FormStar, Text: "North"}}),
 		other("3", lesson.Body{Kind: lesson.KindStamp, Stamp: &lesson.Stamp{Sign: "idea"}}),
-		other("3", lesson.Body{Kind: lesson.KindLink, Link: &lesson.Link{URL: "https://tides.example/", Title: "Tide tables"}}),
+		other("3", lesson.Body{Kind: lesson.KindLink,
+			Link: &lesson.Link{URL: "https://tides.example/", Title: "Tide tables"}}),
 		other("3", lesson.Body{Kind: lesson.KindPicture, Picture: &lesson.Picture{Picture: "p", Alt: "the Moon"}}),
 		other("3", lesson.Body{Kind: lesson.KindConnector, Connector: &lesson.Connector{}}),
-		note("one", "1", "@SUM(A1)", 5), note("one", "1", "-2 °C, \"cold\"\nand windy", 4), note("one", "1", " +1", 6), note("one", lesson.Staff, "not a student's", 7),
+		note("one", "1", "@SUM(A1)", 5), note("one", "1", "-2 °C, \"cold\"\nand windy", 4), note("one", "1", " +1", 6),
+		note("one", lesson.Staff, "not a student's", 7),
 	})
 }
 
 func TestBuild(t *testing.T) {
 	r := example()
-	if names := []string{r.Students[0].Name, r.Students[1].Name, r.Students[2].Name}; !slices.Equal(names, []string{"=Noor()", "Tomás", "Vera"}) {
+	if names := []string{r.Students[0].Name, r.Students[1].Name, r.Students[2].Name}; !slices.Equal(names,
+		[]string{"=Noor()", "Tomás", "Vera"}) {
 		t.Errorf("students %v", names)
 	}
 	if got := r.Students[0].Frames[1].Answers; len(got) != 1 || got[0].Right != record.Wrong {
 		t.Errorf("a wrong answer: %+v", got)
 	}
-	if got := r.Students[1].Frames[1].Answers; len(got) != 1 || got[0].Right != record.Right || got[0].Text != "29.53 days" {
+	if got := r.Students[1].Frames[1].Answers; len(got) != 1 || got[0].Right != record.Right ||
+		got[0].Text != "29.53 days" {
 		t.Errorf("a right answer: %+v", got)
 	}
 	if got := r.Tallies[0]; got.Answered != 2 || !slices.Equal(got.Counts, []int{1, 1}) {
@@ -81,7 +90,8 @@ func TestCSV(t *testing.T) {
 	if !found {
 		t.Error("no byte order mark")
 	}
-	if strings.Count(text, "\n") != strings.Count(text, "\r\n") || !strings.Contains(text, "'-2 °C, \"\"cold\"\"\r\nand windy") {
+	if strings.Count(text, "\n") != strings.Count(text, "\r\n") ||
+		!strings.Contains(text, "'-2 °C, \"\"cold\"\"\r\nand windy") {
 		t.Errorf("line ends or quotes:\n%s", text)
 	}
 	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
@@ -98,9 +108,11 @@ func TestCSV(t *testing.T) {
 		got = append(got, strings.Join(append([]string{row[0], row[1]}, row[3:7]...), "|"))
 	}
 	want := []string{
-		"'=Noor()|1|note|'-2 °C, \"cold\"\nand windy||", "'=Noor()|1|note|'@SUM(A1)||", "'=Noor()|1|note|' +1||", "'=Noor()|2|answer|7 days|wrong|",
+		"'=Noor()|1|note|'-2 °C, \"cold\"\nand windy||", "'=Noor()|1|note|'@SUM(A1)||", "'=Noor()|1|note|' +1||",
+		"'=Noor()|2|answer|7 days|wrong|",
 		"Tomás|1|note|hidden, but kept||hidden", "Tomás|1|drawing|2 strokes||", "Tomás|2|answer|29.53 days|right|",
-		"Vera|1|shape|star North||", "Vera|1|stamp|idea||", "Vera|1|link|Tide tables https://tides.example/||", "Vera|1|picture|the Moon||",
+		"Vera|1|shape|star North||", "Vera|1|stamp|idea||", "Vera|1|link|Tide tables https://tides.example/||",
+		"Vera|1|picture|the Moon||",
 		"Vera|1|arrows|1 arrows||", "Vera|2|nothing|||",
 	}
 	if !slices.Equal(got, want) {
@@ -116,14 +128,48 @@ func TestCSV(t *testing.T) {
 
 // A piece that a student has moved is named by what is on it, with its place.
 func TestMovedPieces(t *testing.T) {
-	card := lesson.Element{ID: "card", Layer: lesson.Piece, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "ebb", Tint: "moss"}}}
+	card := lesson.Element{ID: "card", Layer: lesson.Piece,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "ebb", Tint: "moss"}}}
 	b := lesson.Board{Frames: []lesson.Frame{{ID: "one", Title: "Sort", Prepared: []lesson.Element{card}}}}
-	moved := record.Mark{Frame: "one", Element: lesson.Element{ID: "card", Author: "noor", At: 1000, X: 120, Y: 340.4, Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: "card"}}}}
+	moved := record.Mark{Frame: "one", Element: lesson.Element{ID: "card", Author: "noor", At: 1000, X: 120, Y: 340.4,
+		Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: "card"}}}}
 	var out bytes.Buffer
-	if err := record.Build(b, []record.Student{{ID: "noor", Name: "Noor"}}, []record.Mark{moved}).CSV(&out); err != nil {
+	if err := record.Build(b, []record.Student{{ID: "noor", Name: "Noor"}},
+		[]record.Mark{moved}).CSV(&out); err != nil {
 		t.Fatal(err)
 	}
-	if want := `Noor,1,Sort,placed,"note ebb at 120, 340",,,1970-01-01T00:00:01Z,`; !strings.Contains(out.String(), want) {
+	if want := `"Noor","1","Sort","placed","note ebb at 120, 340","","","1970-01-01T00:00:01Z",""`; !strings.Contains(out.String(), want) {
 		t.Errorf("%s, want %s in it", out.String(), want)
+	}
+}
+
+// Programs that take semicolons or tabs for separators see no formula either:
+// every cell stands in quotes, and what follows such a sign is made harmless.
+func TestCSVReadWithOtherSeparators(t *testing.T) {
+	b := lesson.Board{Frames: []lesson.Frame{{ID: "one", Title: "T"}}}
+	for typed, want := range map[string]string{
+		"x;=1+1":         "x;'=1+1",
+		"x;\"=1+1":       "x;\"'=1+1",
+		"a\t@SUM(A1)":    "a\t'@SUM(A1)",
+		"high\n-2 °C":    "high\n'-2 °C",
+		"\uFF1D1":        "'\uFF1D1",
+		"5 - 3, not = 3": "5 - 3, not = 3",
+	} {
+		mark := record.Mark{Frame: "one", Element: lesson.Element{ID: "m", Author: "noor",
+			Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: typed, Tint: "moss"}}}}
+		var out bytes.Buffer
+		if err := record.Build(b, []record.Student{{ID: "noor", Name: "Noor"}},
+			[]record.Mark{mark}).CSV(&out); err != nil {
+			t.Fatal(err)
+		}
+		rows, err := csv.NewReader(strings.NewReader(strings.TrimPrefix(out.String(), "\uFEFF"))).ReadAll()
+		if err != nil || rows[1][4] != want {
+			t.Errorf("%q became %q, want %q, %v", typed, rows[1][4], want, err)
+		}
+		for _, line := range strings.Split(out.String(), "\r\n") {
+			if strings.ContainsAny(line[:min(1, len(line))], "=+-@") {
+				t.Errorf("a line begins like a formula: %q", line)
+			}
+		}
 	}
 }

@@ -40,6 +40,7 @@ const (
 	BadSize        Code = "bad-size"
 	BadStyle       Code = "bad-style"
 	SheetFull      Code = "sheet-full"
+	ShareFull      Code = "share-full"
 	ChangedSince   Code = "changed-since"
 	OwnNote        Code = "own-note"
 	BadLink        Code = "bad-link"
@@ -54,6 +55,8 @@ const (
 	SessionFull    Code = "session-full"
 	TooMany        Code = "too-many"
 	TooLarge       Code = "too-large"
+	TooManyTabs    Code = "too-many-tabs"
+	DoorClosed     Code = "door-closed"
 	SignInNeeded   Code = "sign-in-needed"
 	SignInWrong    Code = "sign-in-wrong"
 	JoinNeeded     Code = "join-needed"
@@ -78,6 +81,8 @@ const (
 	PageFailed     Code = "page-failed"
 	NameNotListed  Code = "name-not-listed"
 	NoRehearsal    Code = "no-rehearsal"
+	RehearsalsFull Code = "rehearsals-full"
+	Failed         Code = "failed"
 	Unavailable    Code = "unavailable"
 )
 
@@ -93,7 +98,7 @@ var sentences = map[Code]string{
 	NoSuchChoice:   "This poll has no such answer. Choose one of those shown.",
 	MarkExists:     "Something with this id is on the frame already. Reload the page.",
 	PutAway:        "Your teacher has put this away for now. Ask if you want it back.",
-	LookOnly:       "This frame is for looking only. Wait for your teacher.",
+	LookOnly:       "You can look here, but not write. Wait for your teacher.",
 	PollClosed:     "The poll is closed, so your answer stays as it was.",
 	PollRevealed:   "The right answer has been shown, so the poll cannot be opened again.",
 	Ended:          "This lesson has ended. Nothing more can be added.",
@@ -105,12 +110,13 @@ var sentences = map[Code]string{
 	BadSize:        "This size is not possible. Choose a larger or smaller one.",
 	BadStyle:       "There is no such ink, tint or width. Choose one of those shown.",
 	SheetFull:      "This frame is full. Remove something before you add more.",
+	ShareFull:      "You have as much on this frame as one person may. Remove something of yours before you add more.",
 	ChangedSince:   "Somebody else has changed this since, so it stays as it is now.",
 	OwnNote:        "This note is yours. Agree with somebody else's.",
 	BadLink:        "This is no web address. It begins with https:// and has no name or password in it.",
 	NoSuchPicture:  "This picture is not there. Add it again.",
 	PictureBad:     "This picture cannot be read. Use a PNG, JPEG, WebP, GIF or SVG file that opens on your device.",
-	PictureHuge:    "This picture is too large. Use one of at most 10 MiB and 40 megapixels.",
+	PictureHuge:    "This picture is too large. Use one of at most 10 MB.",
 	NameEmpty:      "Type your name, so that your teacher knows who you are.",
 	NameTooLong:    "This name is too long. Use at most 40 letters.",
 	NameControl:    "This name has characters that cannot be shown. Type it again.",
@@ -119,6 +125,8 @@ var sentences = map[Code]string{
 	SessionFull:    "This lesson is full. Ask your teacher.",
 	TooMany:        "That was too much at once. Wait a moment and try again.",
 	TooLarge:       "This is too large to send. Make it smaller.",
+	TooManyTabs:    "This lesson is open in too many windows. Go on in the newest one, or close some and reload this one.",
+	DoorClosed:     "Nobody new can come in now. Ask your teacher.",
 	SignInNeeded:   "Sign in first.",
 	SignInWrong:    "E-mail or password is not right. Try again.",
 	JoinNeeded:     "Join the lesson with its code first.",
@@ -143,6 +151,8 @@ var sentences = map[Code]string{
 	PageFailed:     "This page could not be read; the others are there.",
 	NameNotListed:  "Choose your name from the list.",
 	NoRehearsal:    "Rehearsals are not set up on this server.",
+	RehearsalsFull: "So many rehearsals are going on already. End one first.",
+	Failed:         "This did not work, and it is not your doing. Try it another way; if it happens again, tell your teacher.",
 	Unavailable:    "The server cannot save right now. Your work is kept on this device; try again soon.",
 }
 

@@ -4,6 +4,7 @@ package roster
 
 import (
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -12,6 +13,7 @@ import (
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 
+	"github.com/mtibben/confusables"
 	"github.com/rivo/uniseg"
 	"golang.org/x/text/cases"
 	"golang.org/x/text/unicode/norm"
@@ -71,11 +73,17 @@ func ReadName(typed string) (string, error) {
 	}
 	name := strings.Join(strings.Fields(norm.NFC.String(typed)), " ")
 	for _, r := range name {
-		if unicode.IsControl(r) || lesson.TurnsText(r) || r == utf8.RuneError {
+		if lesson.TurnsText(r) || unseen(r) {
 			return "", refusal.New(refusal.NameControl)
 		}
 	}
-	if strings.IndexFunc(name, func(r rune) bool { return unicode.IsLetter(r) || unicode.IsNumber(r) || unicode.Is(unicode.So, r) }) < 0 {
+	if err := lesson.CheckWords(name, 4*MaxName); err != nil && refusal.Of(err).Code == refusal.TextControl {
+		return "", refusal.New(refusal.NameControl)
+	}
+	if strings.IndexFunc(name, func(r rune) bool {
+		return unicode.IsLetter(r) || unicode.IsNumber(r) ||
+			unicode.Is(unicode.So, r)
+	}) < 0 {
 		return "", refusal.New(refusal.NameEmpty)
 	}
 	if uniseg.GraphemeClusterCount(name) > MaxName || utf8.RuneCountInString(name) > 4*MaxName {
@@ -84,19 +92,43 @@ func ReadName(typed string) (string, error) {
 	return name, nil
 }
 
+// unseen reports whether r shows nothing: format signs, but for the two that
+// join and part letters in some scripts, and fillers that count as letters.
+func unseen(r rune) bool {
+	const zeroWidthNonJoiner, zeroWidthJoiner = 0x200C, 0x200D
+	if unicode.Is(unicode.Cf, r) {
+		return r != zeroWidthJoiner && r != zeroWidthNonJoiner
+	}
+	return unicode.Is(unicode.Other_Default_Ignorable_Code_Point, r) || r == 0x2800 // a Braille pattern without dots
+}
+
 // Apart gives a name that tells its bearer apart from those who are there:
-// the second Noor becomes "Noor 2". Names count as the same when they differ
-// in case or in Unicode form alone.
+// the second Noor becomes "Noor 2". Names count as the same when they look so
+// (UTS 39, skeletons), or differ in case or in Unicode form alone.
 func Apart(name string, taken []string) string {
-	there := make(map[string]bool, len(taken))
+	there := make(map[string]bool, 2*len(taken))
 	for _, t := range taken {
-		there[same(t)] = true
+		for _, form := range forms(t) {
+			there[form] = true
+		}
 	}
 	candidate := name
-	for n := 2; there[same(candidate)]; n++ {
+	for n := 2; slices.ContainsFunc(forms(candidate), func(form string) bool { return there[form] }); n++ {
 		candidate = name + " " + strconv.Itoa(n)
 	}
 	return candidate
 }
 
-func same(name string) string { return cases.Fold().String(norm.NFKC.String(name)) }
+// forms gives what a name looks like as it is written, and what it looks like in
+// small letters: names that share one of the two can be taken for each other.
+func forms(name string) []string {
+	plain := strings.Map(func(r rune) rune {
+		if unicode.Is(unicode.Cf, r) {
+			return -1
+		}
+		return r
+	}, norm.NFKC.String(name))
+	fold := cases.Fold()
+	return []string{"written " + fold.String(confusables.Skeleton(plain)),
+		"small " + confusables.Skeleton(fold.String(plain))}
+}

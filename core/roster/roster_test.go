@@ -13,13 +13,15 @@ import (
 
 func TestReadCode(t *testing.T) {
 	for typed, want := range map[string]string{
-		"K7M2QX": "K7M2QX", "k7m 2qx": "K7M2QX", " K7M-2QX ": "K7M2QX", "k7m\u00A02q\u2013x": "K7M2QX", "K7M2QX\u200B": "K7M2QX", "Ｋ７Ｍ２ＱＸ": "K7M2QX",
+		"K7M2QX": "K7M2QX", "k7m 2qx": "K7M2QX", " K7M-2QX ": "K7M2QX", "k7m\u00A02q\u2013x": "K7M2QX",
+		"K7M2QX\u200B": "K7M2QX", "Ｋ７Ｍ２ＱＸ": "K7M2QX",
 	} {
 		if got, err := roster.ReadCode(typed); err != nil || got != want {
 			t.Errorf("%q: %q, %v", typed, got, err)
 		}
 	}
-	for _, typed := range []string{"", "K7M2Q", "K7M2QXX", "K7M2Q0", "K7M2QO", "K7M2Q1", "K7M2QI", "K7M2QL", "K7M2Q!", "k7m2qé", strings.Repeat("K", 1000)} {
+	for _, typed := range []string{"", "K7M2Q", "K7M2QXX", "K7M2Q0", "K7M2QO", "K7M2Q1", "K7M2QI", "K7M2QL", "K7M2Q!",
+		"k7m2qé", strings.Repeat("K", 1000)} {
 		if _, err := roster.ReadCode(typed); !errors.Is(err, refusal.New(refusal.CodeMistyped)) {
 			t.Errorf("%q: %v", typed, err)
 		}
@@ -57,9 +59,13 @@ func TestReadName(t *testing.T) {
 		}
 	}
 	for typed, want := range map[string]refusal.Code{
-		"": refusal.NameEmpty, " \t ": refusal.NameEmpty, "...": refusal.NameEmpty, "\u200B": refusal.NameEmpty,
-		strings.Repeat("x", 200): refusal.NameTooLong, strings.Repeat("x", 41): refusal.NameTooLong, "a" + strings.Repeat("\u0301", 10000): refusal.NameTooLong,
-		"No\x07or": refusal.NameControl, "No\u202Eor": refusal.NameControl, "No\xffor": refusal.NameControl,
+		"": refusal.NameEmpty, " \t ": refusal.NameEmpty, "...": refusal.NameEmpty, "\u200B": refusal.NameControl,
+		"\u3164": refusal.NameControl, "\u2800": refusal.NameControl,
+		"\u115F": refusal.NameControl, "No\u200Bor": refusal.NameControl, "Noor\u00AD": refusal.NameControl,
+		"N" + strings.Repeat("\u0301", 20): refusal.NameControl,
+		strings.Repeat("x", 200):           refusal.NameTooLong, strings.Repeat("x", 41): refusal.NameTooLong,
+		"a" + strings.Repeat("\u0301", 10000): refusal.NameTooLong,
+		"No\x07or":                            refusal.NameControl, "No\u202Eor": refusal.NameControl, "No\xffor": refusal.NameControl,
 	} {
 		if _, err := roster.ReadName(typed); !errors.Is(err, refusal.New(want)) {
 			t.Errorf("%.20q: got %v, want %s", typed, err, want)
@@ -70,7 +76,10 @@ func TestReadName(t *testing.T) {
 func TestApart(t *testing.T) {
 	taken := []string{}
 	for _, step := range []struct{ name, want string }{
-		{"Noor", "Noor"}, {"noor", "noor 2"}, {"NOOR", "NOOR 3"}, {"Noor 2", "Noor 2 2"}, {"Straße", "Straße"}, {"STRASSE", "STRASSE 2"},
+		{"Noor", "Noor"}, {"noor", "noor 2"}, {"NOOR", "NOOR 3"}, {"Noor 2", "Noor 2 2"}, {"Straße", "Straße"},
+		{"STRASSE", "STRASSE 2"},
+		{"Amara", "Amara"}, {"Аmаrа", "Аmаrа 2"}, {"Lena", "Lena"}, {"Ｌｅｎａ", "Ｌｅｎａ 2"}, {"Ali", "Ali"},
+		{"AIi", "AIi 2"},
 	} {
 		got := roster.Apart(step.name, taken)
 		if got != step.want {

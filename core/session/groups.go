@@ -8,12 +8,11 @@ import (
 	"alpenglow/core/roster"
 )
 
-// Class is who has joined, by id, and where chance comes from: Random(n) gives
-// a number in 0..n-1.
-type Class struct {
-	Students []string
-	Random   func(n int) int
-}
+// The commands about groups.
+const (
+	KindGroups CommandKind = "groups"
+	KindAssign CommandKind = "assign"
+)
 
 // SetGroups makes new groups by chance, of at most Size students.
 type SetGroups struct {
@@ -46,25 +45,25 @@ func (s State) size() int {
 }
 
 // group makes groups when a frame that needs them is first used.
-func (s *State) group(f lesson.Frame, class Class) {
+func (s *State) group(f lesson.Frame, with With) {
 	if f.Arrangement == lesson.Groups && len(s.Groups) == 0 {
-		s.Groups = roster.Divide(class.Students, s.size(), class.Random)
+		s.Groups = roster.Divide(s.seated(with.Students), s.size(), with.Random)
 	}
 }
 
-// regroup makes new groups. The old ones' sheets are kept, by their numbers.
-func (s *State) regroup(c SetGroups, class Class) error {
+// do makes new groups. The old ones' sheets are kept, by their numbers.
+func (c *SetGroups) do(s *State, _ lesson.Board, with With) error {
 	if c.Size < roster.MinGroup || c.Size > roster.MaxGroup {
 		return refusal.About(refusal.Malformed, "a group has %d to %d students", roster.MinGroup, roster.MaxGroup)
 	}
 	s.GroupSize = c.Size
-	s.Groups = roster.Divide(class.Students, c.Size, class.Random)
+	s.Groups = roster.Divide(s.seated(with.Students), c.Size, with.Random)
 	return nil
 }
 
-// assign moves a student into a group.
-func (s *State) assign(c Assign, class Class) error {
-	if !slices.Contains(class.Students, c.Student) || c.Group < 1 || c.Group > len(s.Groups)+1 {
+// do moves a student into a group.
+func (c *Assign) do(s *State, _ lesson.Board, with With) error {
+	if !slices.Contains(s.seated(with.Students), c.Student) || c.Group < 1 || c.Group > len(s.Groups)+1 {
 		return refusal.About(refusal.Malformed, "no such student or group")
 	}
 	s.put(c.Student, c.Group-1)
@@ -74,13 +73,12 @@ func (s *State) assign(c Assign, class Class) error {
 // Admit gives a student who has no group a place in one, and reports whether
 // that changed anything.
 func (s State) Admit(student string) (State, bool) {
-	if s.Ended || s.GroupOf(student) != 0 {
+	if s.Ended || s.GroupOf(student) != 0 || !s.Seated(student) {
 		return s, false
 	}
 	next := s.clone()
-	next.Rev++
 	next.put(student, roster.Place(next.Groups, next.size()))
-	return next, true
+	return next.after(s), true
 }
 
 // put takes a student out of the group they are in and into another, from 0.

@@ -26,14 +26,15 @@ func TestPlacesForTheInterface(t *testing.T) {
 					s, err := session.Start(board(), session.Led)
 					for _, c := range []session.Command{goTo(before), setPace(pace, through), goTo(looks)} {
 						if err == nil {
-							s, err = s.Apply(board(), c, session.Class{})
+							s, err = s.Apply(board(), c, session.With{})
 						}
 					}
 					if err != nil {
 						t.Fatal(err)
 					}
 					for _, at := range append(frames, "") {
-						p := place{State: s, At: at, Place: s.Place(board(), session.Student{ID: "a", At: at}), Open: []string{}}
+						p := place{State: s, At: at, Place: s.Place(board(), session.Student{ID: "a", At: at}),
+							Open: []string{}}
 						for _, f := range frames {
 							if s.MayMove(board(), f) {
 								p.Open = append(p.Open, f)

@@ -24,13 +24,20 @@ type SetPace struct {
 	Through string `json:"through,omitempty"`
 }
 
-func (s *State) setPace(board lesson.Board, p SetPace, class Class) error {
+// KindPace changes the pace.
+const KindPace CommandKind = "pace"
+
+func (p *SetPace) do(s *State, board lesson.Board, with With) error {
+	return s.setPace(board, *p, with)
+}
+
+func (s *State) setPace(board lesson.Board, p SetPace, with With) error {
 	switch p.Pace {
 	case Led:
 		s.Pace, s.From, s.Through = Led, "", ""
 		frame, _, err := board.Frame(s.Frame)
 		if err == nil {
-			s.reach(frame, class)
+			s.reach(frame, with)
 		}
 		return err
 	case Own:
@@ -44,7 +51,7 @@ func (s *State) setPace(board lesson.Board, p SetPace, class Class) error {
 		}
 		s.Pace, s.Through = Own, p.Through
 		for _, frame := range s.open(board) {
-			s.reach(frame, class)
+			s.reach(frame, with)
 		}
 		return nil
 	}

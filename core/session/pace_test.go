@@ -21,7 +21,8 @@ func setPace(pace session.Pace, through string) session.Command {
 }
 
 func use(frame string, a lesson.Arrangement) session.Command {
-	return session.Command{Kind: session.KindUse, Use: &session.Use{Frame: frame, Setting: session.Setting{Arrangement: a, Permission: lesson.Add}}}
+	return session.Command{Kind: session.KindUse,
+		Use: &session.Use{Frame: frame, Setting: session.Setting{Arrangement: a, Permission: lesson.Add}}}
 }
 
 func groups(size int) session.Command {
@@ -32,8 +33,8 @@ func assign(student string, group int) session.Command {
 	return session.Command{Kind: session.KindAssign, Assign: &session.Assign{Student: student, Group: group}}
 }
 
-func classOf(n int) session.Class {
-	class := session.Class{Random: rand.New(rand.NewPCG(5, 6)).IntN}
+func classOf(n int) session.With {
+	class := session.With{Random: rand.New(rand.NewPCG(5, 6)).IntN}
 	for i := range n {
 		class.Students = append(class.Students, fmt.Sprint("student ", i))
 	}
@@ -53,17 +54,21 @@ func TestPlace(t *testing.T) {
 		{"led on", session.Led, []session.Command{goTo("two")}, "two", "two"},
 		{"own from the start", session.Own, nil, "one", "three"},
 		{"the teacher looks elsewhere", session.Own, []session.Command{goTo("two")}, "one", "three"},
-		{"own from the second frame", session.Led, []session.Command{goTo("two"), setPace(session.Own, "")}, "two", "three"},
-		{"open as far as two", session.Led, []session.Command{goTo("two"), setPace(session.Own, "two"), goTo("three")}, "two", "two"},
-		{"narrower than where it began", session.Led, []session.Command{goTo("three"), setPace(session.Own, "two")}, "one", "one"},
+		{"own from the second frame", session.Led, []session.Command{goTo("two"), setPace(session.Own, "")}, "two",
+			"three"},
+		{"open as far as two", session.Led, []session.Command{goTo("two"), setPace(session.Own, "two"), goTo("three")},
+			"two", "two"},
+		{"narrower than where it began", session.Led, []session.Command{goTo("three"), setPace(session.Own, "two")},
+			"one", "one"},
 		{"led again", session.Own, []session.Command{goTo("two"), setPace(session.Led, "")}, "two", "two"},
-		{"wider again", session.Own, []session.Command{setPace(session.Own, "one"), setPace(session.Own, "")}, "one", "three"},
+		{"wider again", session.Own, []session.Command{setPace(session.Own, "one"), setPace(session.Own, "")}, "one",
+			"three"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			s, err := session.Start(board(), c.pace)
 			for _, step := range c.steps {
 				if err == nil {
-					s, err = s.Apply(board(), step, session.Class{})
+					s, err = s.Apply(board(), step, session.With{})
 				}
 			}
 			if err != nil {
@@ -84,14 +89,15 @@ func TestPlace(t *testing.T) {
 func TestOwnPaceOpensFrames(t *testing.T) {
 	s, err := session.Start(board(), session.Led)
 	if err == nil {
-		s, err = s.Apply(board(), setPace(session.Own, "two"), session.Class{})
+		s, err = s.Apply(board(), setPace(session.Own, "two"), session.With{})
 	}
 	if err != nil || !slices.Equal(s.Reached, []string{"one", "two"}) || s.Polls["asked"] != poll.Open {
 		t.Fatalf("%+v, %v", s, err)
 	}
 	stage, err := s.For(board(), session.Student{ID: "a", At: "two"})
 	want := []session.Station{{Frame: "one", Title: "title of one"}, {Frame: "two", Title: "title of two"}}
-	if err != nil || stage.Frame.ID != "two" || !reflect.DeepEqual(stage.Trail, want) || stage.Polls["asked"] != poll.Open {
+	if err != nil || stage.Frame.ID != "two" || !reflect.DeepEqual(stage.Trail, want) ||
+		stage.Polls["asked"] != poll.Open {
 		t.Errorf("%+v, %v", stage, err)
 	}
 	if text, _ := json.Marshal(stage); strings.Contains(string(text), "title of three") {
@@ -101,7 +107,7 @@ func TestOwnPaceOpensFrames(t *testing.T) {
 		t.Error("open frames are one and two")
 	}
 	for _, c := range []session.Command{setPace("ajar", ""), setPace(session.Own, "four"), {Kind: session.KindPace}} {
-		if next, err := s.Apply(board(), c, session.Class{}); err == nil || !reflect.DeepEqual(next, s) {
+		if next, err := s.Apply(board(), c, session.With{}); err == nil || !reflect.DeepEqual(next, s) {
 			t.Errorf("%+v was taken", c)
 		}
 	}
@@ -118,7 +124,8 @@ func TestGroups(t *testing.T) {
 		t.Fatalf("nine students in groups of four: %v, %v", s.Groups, err)
 	}
 	stage, err := s.For(board(), session.Student{ID: "student 0"})
-	if n := s.GroupOf("student 0"); err != nil || stage.Group == nil || stage.Group.Number != n || !reflect.DeepEqual(stage.Group.Members, s.Groups[n-1]) {
+	if n := s.GroupOf("student 0"); err != nil || stage.Group == nil || stage.Group.Number != n ||
+		!reflect.DeepEqual(stage.Group.Members, s.Groups[n-1]) {
 		t.Fatalf("%+v, %v", stage.Group, err)
 	}
 	if text, _ := json.Marshal(stage); strings.Contains(string(text), s.Groups[s.GroupOf("student 0")%3][0]) {
@@ -126,7 +133,8 @@ func TestGroups(t *testing.T) {
 	}
 	before, _ := json.Marshal(s)
 	late, changed := s.Admit("late")
-	if again, once := late.Admit("late"); !changed || once || !reflect.DeepEqual(again, late) || late.GroupOf("late") == 0 || len(late.Groups) != 3 {
+	if again, once := late.Admit("late"); !changed || once || !reflect.DeepEqual(again, late) ||
+		late.GroupOf("late") == 0 || len(late.Groups) != 3 {
 		t.Errorf("%v, %v", late.Groups, changed)
 	}
 	for _, c := range []session.Command{groups(2), assign("student 3", 1), assign("student 3", 4)} {
@@ -144,7 +152,8 @@ func TestGroups(t *testing.T) {
 	if after, _ := json.Marshal(s); string(before) != string(after) {
 		t.Error("a command changed the state it was given")
 	}
-	for _, c := range []session.Command{groups(1), groups(13), assign("nobody", 1), assign("student 3", 0), assign("student 3", 5)} {
+	for _, c := range []session.Command{groups(1), groups(13), assign("nobody", 1), assign("student 3", 0),
+		assign("student 3", 5)} {
 		if _, err := s.Apply(board(), c, class); !errors.Is(err, refusal.New(refusal.Malformed)) {
 			t.Errorf("%+v: %v", c, err)
 		}
@@ -159,7 +168,7 @@ func TestAnyCommands(t *testing.T) {
 	for seed := range uint64(300) {
 		rnd := rand.New(rand.NewPCG(seed, 8))
 		any := func(list ...string) string { return list[rnd.IntN(len(list))] }
-		class := session.Class{Random: rnd.IntN}
+		class := session.With{Random: rnd.IntN}
 		s, _ := session.Start(board(), session.Pace(any("led", "own")))
 		for range 40 {
 			var err error
@@ -168,9 +177,11 @@ func TestAnyCommands(t *testing.T) {
 			case 0:
 				s, err = s.Apply(board(), goTo(any(frames...)), class)
 			case 1:
-				s, err = s.Apply(board(), setPace(session.Pace(any("led", "own")), any("", "one", "two", "three")), class)
+				s, err = s.Apply(board(), setPace(session.Pace(any("led", "own")), any("", "one", "two", "three")),
+					class)
 			case 2:
-				s, err = s.Apply(board(), use(any(frames...), lesson.Arrangement(any("class", "groups", "individual"))), class)
+				s, err = s.Apply(board(), use(any(frames...), lesson.Arrangement(any("class", "groups", "individual"))),
+					class)
 			case 3:
 				s, err = s.Apply(board(), groups(2+rnd.IntN(4)), class)
 			case 4:
@@ -197,7 +208,8 @@ func TestAnyCommands(t *testing.T) {
 			}
 			for _, student := range []session.Student{{ID: "0"}, {ID: "1", At: any(frames...)}, {ID: "2", At: "gone"}} {
 				stage, err := s.For(board(), student)
-				if err != nil || !slices.Contains(s.Reached, stage.Frame.ID) || s.Pace == session.Led && stage.Frame.ID != s.Frame {
+				if err != nil || !slices.Contains(s.Reached, stage.Frame.ID) || s.Pace == session.Led &&
+					stage.Frame.ID != s.Frame {
 					t.Fatalf("seed %d: on %s, reached %v, %v", seed, stage.Frame.ID, s.Reached, err)
 				}
 				alike, err := s.For(board(), session.Student{})

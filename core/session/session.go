@@ -14,10 +14,13 @@ import (
 // MaxParticipants is how many students one session may have.
 const MaxParticipants = 400
 
-// State is what changes about a session while it runs. Rev counts the changes.
+// State is what changes about a session while it runs. Rev counts the changes,
+// Terms those of what operations depend on: which frames are open and how they
+// are used, polls, covers, groups, who was removed, the end.
 type State struct {
-	Rev  int64 `json:"rev"`
-	Pace Pace  `json:"pace"`
+	Rev   int64 `json:"rev"`
+	Terms int64 `json:"terms"`
+	Pace  Pace  `json:"pace"`
 	// Frame is the id of the frame that the teacher is on, and where the
 	// teacher leads, everybody.
 	Frame string `json:"frame"`
@@ -38,7 +41,11 @@ type State struct {
 	// most (0: as many as usual).
 	Groups    [][]string `json:"groups,omitempty"`
 	GroupSize int        `json:"groupSize,omitempty"`
-	Ended     bool       `json:"ended"`
+	// Closed says that nobody new comes in; Removed lists those whose seat was
+	// taken away, by id.
+	Closed  bool     `json:"closed,omitempty"`
+	Removed []string `json:"removed,omitempty"`
+	Ended   bool     `json:"ended"`
 }
 
 // Setting is how a frame is used: who shares it and what students may do there.
@@ -54,151 +61,49 @@ func Start(board lesson.Board, pace Pace) (State, error) {
 		return State{}, err
 	}
 	s := State{Frame: board.Frames[0].ID, Polls: map[string]poll.Phase{}}
-	return s, s.setPace(board, SetPace{Pace: pace}, Class{})
+	return s, s.setPace(board, SetPace{Pace: pace}, With{})
 }
-
-// Command is one thing that the teacher tells a session.
-type Command struct {
-	Kind   CommandKind `json:"kind" oneof:"Go Pace Poll Lift Use Groups Assign End"`
-	Go     *Go         `json:"go,omitempty"`
-	Pace   *SetPace    `json:"pace,omitempty"`
-	Poll   *SetPoll    `json:"poll,omitempty"`
-	Lift   *Lift       `json:"lift,omitempty"`
-	Use    *Use        `json:"use,omitempty"`
-	Groups *SetGroups  `json:"groups,omitempty"`
-	Assign *Assign     `json:"assign,omitempty"`
-	End    *End        `json:"end,omitempty"`
-}
-
-// CommandKind tells commands apart.
-type CommandKind string
-
-// The commands.
-const (
-	KindGo     CommandKind = "go"
-	KindPace   CommandKind = "pace"
-	KindPoll   CommandKind = "poll"
-	KindLift   CommandKind = "lift"
-	KindUse    CommandKind = "use"
-	KindGroups CommandKind = "groups"
-	KindAssign CommandKind = "assign"
-	KindEnd    CommandKind = "end"
-)
-
-// Go takes the teacher to a frame, and where the teacher leads, everybody.
-type Go struct {
-	Frame string `json:"frame"`
-}
-
-// SetPoll puts a poll that the class has reached into a phase.
-type SetPoll struct {
-	Poll  string     `json:"poll"`
-	Phase poll.Phase `json:"phase"`
-}
-
-// Lift lifts a cover of the current frame, or with Down lays it back.
-type Lift struct {
-	Cover string `json:"cover"`
-	Down  bool   `json:"down,omitempty"`
-}
-
-// Use changes how a frame is used from now on. All work is kept.
-type Use struct {
-	Frame string `json:"frame"`
-	Setting
-}
-
-// End ends the session for good.
-type End struct{}
 
 // Apply returns the state after a command. The given state stays as it was.
-func (s State) Apply(board lesson.Board, c Command, class Class) (State, error) {
+func (s State) Apply(board lesson.Board, c Command, with With) (State, error) {
 	if s.Ended {
 		return s, refusal.New(refusal.Ended)
 	}
-	next := s.clone()
-	next.Rev++
-	if err := next.do(board, c, class); err != nil {
+	command, err := c.command()
+	if err != nil {
 		return s, err
 	}
-	return next, nil
+	next := s.clone()
+	if err := command.do(&next, board, with); err != nil {
+		return s, err
+	}
+	return next.after(s), nil
 }
 
-func (s *State) do(board lesson.Board, c Command, class Class) error {
-	switch {
-	case c.Kind == KindGo && c.Go != nil:
-		return s.goTo(board, c.Go.Frame, class)
-	case c.Kind == KindPace && c.Pace != nil:
-		return s.setPace(board, *c.Pace, class)
-	case c.Kind == KindPoll && c.Poll != nil:
-		return s.setPoll(*c.Poll)
-	case c.Kind == KindLift && c.Lift != nil:
-		return s.lift(board, *c.Lift)
-	case c.Kind == KindUse && c.Use != nil:
-		return s.use(board, *c.Use, class)
-	case c.Kind == KindGroups && c.Groups != nil:
-		return s.regroup(*c.Groups, class)
-	case c.Kind == KindAssign && c.Assign != nil:
-		return s.assign(*c.Assign, class)
-	case c.Kind == KindEnd && c.End != nil:
-		s.Ended = true
-		for id, phase := range s.Polls {
-			if phase == poll.Open {
-				s.Polls[id] = poll.Closed
-			}
-		}
-		return nil
+// after gives the state its numbers, as the next after another: Terms goes up
+// only when what operations depend on has changed, so that showing something
+// never makes a group of operations start again.
+func (s State) after(before State) State {
+	s.Rev = before.Rev + 1
+	if !before.sameTerms(s) {
+		s.Terms = before.Terms + 1
 	}
-	return refusal.New(refusal.UnknownOp)
+	return s
 }
 
-func (s *State) goTo(board lesson.Board, id string, class Class) error {
-	frame, _, err := board.Frame(id)
-	if err != nil {
-		return err
-	}
-	s.Frame = id
-	if s.Pace == Led {
-		s.reach(frame, class)
-	}
-	return nil
-}
-
-func (s *State) setPoll(p SetPoll) error {
-	now, reached := s.Polls[p.Poll]
-	if !reached {
-		return refusal.New(refusal.NoSuchPoll)
-	}
-	if err := now.Next(p.Phase); err != nil {
-		return err
-	}
-	s.Polls[p.Poll] = p.Phase
-	return nil
-}
-
-// use changes how a frame is used.
-func (s *State) use(board lesson.Board, u Use, class Class) error {
-	frame, _, err := board.Frame(u.Frame)
-	if err != nil {
-		return err
-	}
-	frame.Arrangement, frame.Permission = u.Arrangement, u.Permission
-	if err := frame.Check(); err != nil {
-		return err
-	}
-	s.Set[frame.ID] = u.Setting
-	if slices.Contains(s.Reached, frame.ID) {
-		s.group(frame, class)
-	}
-	return nil
+func (s State) sameTerms(o State) bool {
+	return s.Ended == o.Ended && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
+		maps.Equal(s.Polls, o.Polls) &&
+		maps.Equal(s.Set, o.Set) && slices.Equal(s.Removed, o.Removed) &&
+		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 
 // reach opens a frame to the class; its polls are open from when it is first reached.
-func (s *State) reach(frame lesson.Frame, class Class) {
+func (s *State) reach(frame lesson.Frame, with With) {
 	if set, ok := s.Set[frame.ID]; ok {
 		frame.Arrangement = set.Arrangement
 	}
-	s.group(frame, class)
+	s.group(frame, with)
 	if slices.Contains(s.Reached, frame.ID) {
 		return
 	}
@@ -208,21 +113,9 @@ func (s *State) reach(frame lesson.Frame, class Class) {
 	}
 }
 
-// lift notes that a cover is lifted or not.
-func (s *State) lift(board lesson.Board, l Lift) error {
-	frame, _, err := board.Frame(s.Frame)
-	if err != nil {
-		return err
-	}
-	if !slices.ContainsFunc(frame.Prepared, func(e lesson.Element) bool { return e.ID == l.Cover && e.Kind == lesson.KindCover }) {
-		return refusal.New(refusal.NoSuchCover)
-	}
-	s.Lifted = slices.DeleteFunc(s.Lifted, func(id string) bool { return id == l.Cover })
-	if !l.Down {
-		s.Lifted = append(s.Lifted, l.Cover)
-	}
-	return nil
-}
+// IsOpen reports whether a frame is open to students: the class has been on it,
+// or may move to it.
+func (s State) IsOpen(frame string) bool { return slices.Contains(s.Reached, frame) }
 
 // On gives a frame of the board as it is used now.
 func (s State) On(board lesson.Board, frame string) (lesson.Frame, error) {
@@ -236,6 +129,7 @@ func (s State) On(board lesson.Board, frame string) (lesson.Frame, error) {
 func (s State) clone() State {
 	next := s
 	next.Lifted = slices.Clone(s.Lifted)
+	next.Removed = slices.Clone(s.Removed)
 	next.Groups = slices.Clone(s.Groups) // a group itself is never written to
 	next.Set = maps.Clone(s.Set)
 	if next.Set == nil {

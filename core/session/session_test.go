@@ -14,12 +14,15 @@ import (
 )
 
 func board() lesson.Board {
-	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-		Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
+	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
+		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
+			Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
 	frame := func(id string, fixed ...lesson.Element) lesson.Frame {
-		return lesson.Frame{ID: id, Title: "title of " + id, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: fixed}
+		return lesson.Frame{ID: id, Title: "title of " + id, Paper: paper.Paper{Kind: paper.Plain},
+			Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: fixed}
 	}
-	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{frame("one"), frame("two", asked), frame("three")}}
+	return lesson.Board{Title: "Moon and tides",
+		Frames: []lesson.Frame{frame("one"), frame("two", asked), frame("three")}}
 }
 
 func goTo(frame string) session.Command {
@@ -39,11 +42,14 @@ func TestCommands(t *testing.T) {
 		want  refusal.Code // of the last step
 	}{
 		{"forth and back", []session.Command{goTo("two"), goTo("one"), goTo("two")}, ""},
-		{"open, close, open, close, reveal", []session.Command{goTo("two"), setPoll(poll.Closed), setPoll(poll.Open), setPoll(poll.Closed), setPoll(poll.Revealed)}, ""},
-		{"cover the right answer again", []session.Command{goTo("two"), setPoll(poll.Revealed), setPoll(poll.Closed)}, refusal.PollRevealed},
+		{"open, close, open, close, reveal", []session.Command{goTo("two"), setPoll(poll.Closed), setPoll(poll.Open),
+			setPoll(poll.Closed), setPoll(poll.Revealed)}, ""},
+		{"cover the right answer again", []session.Command{goTo("two"), setPoll(poll.Revealed), setPoll(poll.Closed)},
+			refusal.PollRevealed},
 		{"a frame that is not there", []session.Command{goTo("four")}, refusal.NoSuchFrame},
 		{"a poll not reached", []session.Command{setPoll(poll.Closed)}, refusal.NoSuchPoll},
-		{"open after the right answer was shown", []session.Command{goTo("two"), setPoll(poll.Revealed), setPoll(poll.Open)}, refusal.PollRevealed},
+		{"open after the right answer was shown",
+			[]session.Command{goTo("two"), setPoll(poll.Revealed), setPoll(poll.Open)}, refusal.PollRevealed},
 		{"a phase that is not there", []session.Command{goTo("two"), setPoll("ajar")}, refusal.Malformed},
 		{"after the end", []session.Command{end(), goTo("two")}, refusal.Ended},
 		{"nothing at all", []session.Command{{}}, refusal.UnknownOp},
@@ -57,7 +63,7 @@ func TestCommands(t *testing.T) {
 			}
 			for i, step := range c.steps {
 				before, _ := json.Marshal(s)
-				next, err := s.Apply(board(), step, session.Class{})
+				next, err := s.Apply(board(), step, session.With{})
 				if after, _ := json.Marshal(s); string(before) != string(after) {
 					t.Fatal("a command changed the state it was given")
 				}
@@ -78,8 +84,8 @@ func TestCommands(t *testing.T) {
 
 func TestEndClosesPolls(t *testing.T) {
 	s, _ := session.Start(board(), session.Led)
-	s, _ = s.Apply(board(), goTo("two"), session.Class{})
-	s, err := s.Apply(board(), end(), session.Class{})
+	s, _ = s.Apply(board(), goTo("two"), session.With{})
+	s, err := s.Apply(board(), end(), session.With{})
 	if err != nil || !s.Ended || s.Polls["asked"] != poll.Closed {
 		t.Errorf("%+v, %v", s, err)
 	}
@@ -102,7 +108,7 @@ func TestForClass(t *testing.T) {
 		{goTo("three"), "three", false, "How long?"},
 	} {
 		var err error
-		if s, err = s.Apply(board(), c.command, session.Class{}); err != nil {
+		if s, err = s.Apply(board(), c.command, session.With{}); err != nil {
 			t.Fatal(err)
 		}
 		stage, err := s.For(board(), session.Student{})

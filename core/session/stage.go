@@ -49,7 +49,8 @@ func (s State) For(board lesson.Board, student Student) (Stage, error) {
 	}
 	_, at, _ := board.Frame(place)
 	bare := now.ForClass(s.Lifted)
-	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: bare, Number: at + 1, Of: len(board.Frames), Polls: map[string]poll.Phase{}, Pace: s.Pace, Ended: s.Ended}
+	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: bare, Number: at + 1, Of: len(board.Frames),
+		Polls: map[string]poll.Phase{}, Pace: s.Pace, Ended: s.Ended}
 	for i, e := range bare.Prepared {
 		if e.Kind == lesson.KindPoll {
 			question := e.Poll.ForClass(s.Polls[e.ID])

@@ -1,69 +1,68 @@
 package sheet
 
 import (
-	"slices"
-
+	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 )
 
-// agree notes that the actor agrees with somebody else's note, or takes that back.
-func (e *edit) agree(a Agree) error {
-	m, err := e.find(a.Mark)
-	me := e.actor.author()
-	switch {
-	case err != nil:
-		return err
-	case !m.OnFrame() || m.Kind != lesson.KindNote:
-		return refusal.New(refusal.NoSuchMark)
-	case m.Author == me:
-		return refusal.New(refusal.OwnNote)
-	}
-	already := slices.Contains(m.Agreed, me)
-	m.Agreed = slices.DeleteFunc(slices.Clone(m.Agreed), func(id string) bool { return id == me })
-	if a.Yes {
-		m.Agreed = append(m.Agreed, me)
-	}
-	if len(m.Agreed) == 0 {
-		m.Agreed = nil
-	}
-	e.put(m, Step{Kind: KindAgree, Agree: &Agree{Mark: a.Mark, Yes: already}})
-	return nil
+// KindAnswer answers a poll.
+const KindAnswer Kind = "answer"
+
+// SetAnswer answers a poll; an empty choice takes the answer back. Answers lie
+// on the student's own sheet, whoever shares the frame: one mark for each poll,
+// with the poll's id as its own.
+type SetAnswer struct {
+	Poll   string `json:"poll"`
+	Choice string `json:"choice"`
 }
 
-// answer keeps one mark for each poll on the student's own sheet, with the
-// poll's id as its own.
-func (e *edit) answer(set SetAnswer) error {
-	question, err := e.asked(set.Poll)
+func (a *SetAnswer) right() right { return right{students: true, inClass: true, looking: true} }
+
+func (a *SetAnswer) check() error {
+	if a.Choice == "" {
+		return id.Plain(a.Poll)
+	}
+	return id.Plain(a.Poll, a.Choice)
+}
+
+func (a *SetAnswer) do(e *edit) error {
+	if e.sheet.Owner != e.actor.ID {
+		return refusal.New(refusal.NoSuchSheet)
+	}
+	question, err := e.asked(a.Poll)
 	if err != nil {
 		return err
 	}
-	if e.rules.Polls[set.Poll] != poll.Open {
+	if e.terms.Polls[a.Poll] != poll.Open {
 		return refusal.New(refusal.PollClosed)
 	}
-	m, answered := e.sheet.marks[set.Poll]
-	back := SetAnswer{Poll: set.Poll}
+	m, answered := e.mark(a.Poll)
+	if answered && !m.IsAnswer() {
+		return refusal.New(refusal.MarkExists)
+	}
+	back := SetAnswer{Poll: a.Poll}
 	if answered && m.OnFrame() {
 		back.Choice = m.Answer.Choice
 	}
 	undo := Step{Kind: KindAnswer, Answer: &back}
-	if set.Choice == "" {
-		if !answered {
+	if a.Choice == "" {
+		if !answered || !m.OnFrame() {
 			return refusal.New(refusal.NoSuchMark)
 		}
-		m.RemovedBy = e.actor.author()
+		m.Remove(e.actor.author(), e.terms.Now, e.op.ID)
 		e.put(m, undo)
 		return nil
 	}
-	if _, err := question.Poll.Choice(set.Choice); err != nil {
+	if _, err := question.Poll.Choice(a.Choice); err != nil {
 		return err
 	}
 	if !answered {
-		m = lesson.Element{ID: set.Poll, Author: e.actor.author(), Z: e.top + 1, At: e.rules.Now}
+		m = lesson.Element{ID: a.Poll, Author: e.actor.author(), Z: e.top + 1}
 	}
-	m.RemovedBy = ""
-	m.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: set.Poll, Choice: set.Choice}}
+	m.Standing, m.At = nil, e.terms.Now
+	m.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: a.Poll, Choice: a.Choice}}
 	e.put(m, undo)
 	return nil
 }

@@ -1,33 +1,16 @@
 package sheet
 
 import (
-	"bytes"
 	"encoding/json"
 
-	"alpenglow/core/lesson"
-	"alpenglow/core/poll"
+	"alpenglow/core/id"
+	"alpenglow/core/oneof"
 	"alpenglow/core/refusal"
-
-	"github.com/google/uuid"
+	"alpenglow/core/strict"
 )
 
 // Kind tells operations apart.
 type Kind string
-
-// The operations.
-const (
-	KindAdd     Kind = "add"
-	KindSet     Kind = "set"
-	KindRemove  Kind = "remove"
-	KindRestore Kind = "restore"
-	KindErase   Kind = "erase"
-	KindAgree   Kind = "agree"
-	KindMany    Kind = "many"
-	KindHide    Kind = "hide"
-	KindShow    Kind = "show"
-	KindClear   Kind = "clear"
-	KindAnswer  Kind = "answer"
-)
 
 // Op is one operation on a sheet, as a client sends it. ID is a version 7 UUID
 // made by the client; the same ID sent again does nothing again.
@@ -41,118 +24,65 @@ type Op struct {
 }
 
 // Step is what an operation does: exactly the field that its Kind names is set.
+// It is the registry of the operations. Each has a file of its own, with its
+// shape, its check, who may do it, its rule and what takes it back; to add one
+// is to write that file and to name it here.
 type Step struct {
-	Kind    Kind       `json:"kind" oneof:"Add Set Remove Restore Erase Agree Many Hide Show Clear Answer"`
+	Kind    Kind       `json:"kind" oneof:"operations"`
 	Add     *Add       `json:"add,omitempty"`
 	Set     *Set       `json:"set,omitempty"`
-	Remove  *Target    `json:"remove,omitempty"`
+	Remove  *Remove    `json:"remove,omitempty"`
 	Restore *Restore   `json:"restore,omitempty"`
 	Erase   *Erase     `json:"erase,omitempty"`
 	Agree   *Agree     `json:"agree,omitempty"`
 	Many    *Many      `json:"many,omitempty"`
-	Hide    *Target    `json:"hide,omitempty"`
-	Show    *Target    `json:"show,omitempty"`
+	Hide    *Hide      `json:"hide,omitempty"`
+	Hold    *Hold      `json:"hold,omitempty"`
+	Show    *Show      `json:"show,omitempty"`
 	Clear   *Clear     `json:"clear,omitempty"`
 	Answer  *SetAnswer `json:"answer,omitempty"`
 }
 
-// Add puts a new mark with an id of the client's making on the sheet. Who it
-// belongs to is not the client's to say. With Free set, the place is a wish:
-// where it is taken, the nearest free one is used.
-type Add struct {
-	Mark  string  `json:"mark"`
-	X     float64 `json:"x"`
-	Y     float64 `json:"y"`
-	W     float64 `json:"w"`
-	H     float64 `json:"h"`
-	Turn  float64 `json:"turn,omitempty"`
-	Group string  `json:"group,omitempty"`
-	Free  bool    `json:"free,omitempty"`
-	// Layer and Tray are for preparing a board alone.
-	Layer lesson.Layer `json:"layer,omitempty"`
-	Tray  bool         `json:"tray,omitempty"`
-	lesson.Body
+// deed is what every kind of operation has.
+type deed interface {
+	// check reports what is wrong with its shape, before any sheet is looked at.
+	check() error
+	// right says who may do it and where.
+	right() right
+	// do decides what changes.
+	do(e *edit) error
 }
 
-// Set changes some properties of a mark; those left out stay.
-type Set struct {
-	Mark   string         `json:"mark"`
-	X      *float64       `json:"x,omitempty"`
-	Y      *float64       `json:"y,omitempty"`
-	W      *float64       `json:"w,omitempty"`
-	H      *float64       `json:"h,omitempty"`
-	Turn   *float64       `json:"turn,omitempty"`
-	Z      *int64         `json:"z,omitempty"`
-	Group  *string        `json:"group,omitempty"`
-	Text   *string        `json:"text,omitempty"`
-	Tint   *lesson.Tint   `json:"tint,omitempty"`
-	Fill   *lesson.Fill   `json:"fill,omitempty"`
-	Ink    *lesson.Ink    `json:"ink,omitempty"`
-	Width  *float64       `json:"width,omitempty"`
-	Dash   *bool          `json:"dash,omitempty"`
-	Size   *float64       `json:"size,omitempty"`
-	Bold   *bool          `json:"bold,omitempty"`
-	Align  *lesson.Align  `json:"align,omitempty"`
-	List   *lesson.List   `json:"list,omitempty"`
-	Form   *lesson.Form   `json:"form,omitempty"`
-	From   *lesson.Anchor `json:"from,omitempty"`
-	To     *lesson.Anchor `json:"to,omitempty"`
-	Heads  *lesson.Heads  `json:"heads,omitempty"`
-	Alt    *string        `json:"alt,omitempty"`
-	URL    *string        `json:"url,omitempty"`
-	Stroke *lesson.Stroke `json:"stroke,omitempty"`
-	Layer  *lesson.Layer  `json:"layer,omitempty"`
-	Tray   *bool          `json:"tray,omitempty"`
-	Rows   *[][]string    `json:"rows,omitempty"`
-	Poll   *poll.Question `json:"poll,omitempty"`
+// right says who may do an operation and where.
+type right struct {
+	staff    bool // the staff alone
+	students bool // students alone
+	inClass  bool // not while a board is prepared
+	looking  bool // also where students may only look
+	one      bool // may be one of many steps
 }
 
-// Target names the mark that an operation is about.
-type Target struct {
-	Mark string `json:"mark"`
+// deed gives a step as the operation that it is.
+func (s *Step) deed() (deed, error) {
+	body, ok := oneof.Body(s)
+	if d, is := body.(deed); ok && is {
+		return d, nil
+	}
+	return nil, refusal.About(refusal.Malformed, "kind and body of the operation differ")
 }
 
-// Restore brings back a removed mark, or with In all that one operation removed.
-type Restore struct {
-	Mark string `json:"mark,omitempty"`
-	In   string `json:"in,omitempty"`
-}
-
-// Erase takes away the ink under a round eraser that was moved along a path
-// x0, y0, x1, y1, ... of frame units: whole strokes that it touched, or with
-// Part set the part of each that lay under it.
-type Erase struct {
-	Path   []float64 `json:"path"`
-	Radius float64   `json:"radius"`
-	Part   bool      `json:"part,omitempty"`
-}
-
-// Agree agrees with somebody's note, or takes that back.
-type Agree struct {
-	Mark string `json:"mark"`
-	Yes  bool   `json:"yes"`
-}
-
-// Many does several steps as one: all of them or none. They may be add, set,
-// remove and restore.
-type Many struct {
-	Steps []Step `json:"steps"`
-}
-
-// Clear removes the work of one author, or of everybody if Author is empty.
-type Clear struct {
-	Author string `json:"author,omitempty"`
-}
-
-// SetAnswer answers a poll; an empty choice takes the answer back.
-type SetAnswer struct {
-	Poll   string `json:"poll"`
-	Choice string `json:"choice"`
+// Check refuses a step whose kind and body differ, and what is wrong with its shape.
+func (s *Step) Check() error {
+	d, err := s.deed()
+	if err != nil {
+		return err
+	}
+	return d.check()
 }
 
 // ReadOp reads an operation from JSON. Fields that do not belong there, an
-// unknown kind, a kind without its body, and ids that are not version 7 UUIDs
-// are refused.
+// unknown kind, a kind without its body, and ids in another spelling than
+// their one are refused.
 func ReadOp(data []byte) (Op, error) {
 	var head struct {
 		Kind Kind `json:"kind"`
@@ -160,77 +90,19 @@ func ReadOp(data []byte) (Op, error) {
 	if err := json.Unmarshal(data, &head); err != nil {
 		return Op{}, refusal.New(refusal.Malformed)
 	}
-	switch head.Kind {
-	case KindAdd, KindSet, KindRemove, KindRestore, KindErase, KindAgree, KindMany, KindHide, KindShow, KindClear, KindAnswer:
-	default:
+	if !kinds[head.Kind] {
 		return Op{}, refusal.New(refusal.UnknownOp)
 	}
 	var op Op
-	reader := json.NewDecoder(bytes.NewReader(data))
-	reader.DisallowUnknownFields()
-	if err := reader.Decode(&op); err != nil {
-		return Op{}, refusal.About(refusal.Malformed, "a field of the operation")
+	if err := strict.Read(data, &op); err != nil {
+		return Op{}, err
 	}
-	if !isV7(op.ID) {
+	d, err := op.Step.deed()
+	if err != nil {
+		return op, err
+	}
+	if !id.IsV7(op.ID) || !id.IsUUID(op.Sheet) {
 		return op, refusal.New(refusal.BadID)
 	}
-	return op, op.Step.Check()
-}
-
-// MaxSteps is how many steps one operation may have.
-const MaxSteps = 500
-
-// Check refuses a step whose kind and body differ, and ids that are not version 7 UUIDs.
-func (s Step) Check() error {
-	for _, k := range [...]struct {
-		kind Kind
-		set  bool
-	}{
-		{KindAdd, s.Add != nil}, {KindSet, s.Set != nil}, {KindRemove, s.Remove != nil}, {KindRestore, s.Restore != nil},
-		{KindErase, s.Erase != nil}, {KindAgree, s.Agree != nil}, {KindMany, s.Many != nil}, {KindHide, s.Hide != nil},
-		{KindShow, s.Show != nil}, {KindClear, s.Clear != nil}, {KindAnswer, s.Answer != nil},
-	} {
-		if k.set != (k.kind == s.Kind) {
-			return refusal.About(refusal.Malformed, "kind and body of the operation differ")
-		}
-	}
-	switch {
-	case s.Add != nil && (!isV7(s.Add.Mark) || s.Add.Group != "" && !isV7(s.Add.Group)),
-		s.Set != nil && s.Set.Group != nil && *s.Set.Group != "" && !isV7(*s.Set.Group):
-		return refusal.New(refusal.BadID)
-	case s.Many == nil:
-		return nil
-	case len(s.Many.Steps) == 0 || len(s.Many.Steps) > MaxSteps:
-		return refusal.About(refusal.TooMany, "%d steps, at most %d", len(s.Many.Steps), MaxSteps)
-	}
-	for _, one := range s.Many.Steps {
-		switch one.Kind {
-		case KindAdd, KindSet, KindRemove, KindRestore:
-		default:
-			return refusal.About(refusal.Malformed, "this cannot be one of many steps")
-		}
-		if err := one.Check(); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// Cost is how much of a student's rate an operation takes: 1, and 1 more for
-// every ten steps or every twenty points of an eraser's way.
-func (op Op) Cost() int {
-	switch {
-	case op.Many != nil:
-		return 1 + len(op.Many.Steps)/10
-	case op.Erase != nil:
-		return 1 + len(op.Erase.Path)/40
-	}
-	return 1
-}
-
-// isV7 accepts a version 7 UUID (RFC 9562) in its canonical small letters, so
-// that one id has one spelling.
-func isV7(id string) bool {
-	u, err := uuid.Parse(id)
-	return err == nil && u.Version() == 7 && u.String() == id
+	return op, d.check()
 }

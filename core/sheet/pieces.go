@@ -15,12 +15,12 @@ func original(m lesson.Element) bool {
 
 // piece finds a piece of the frame that the actor may know of.
 func (e *edit) piece(id string) (lesson.Element, bool) {
-	if e.rules.Preparing {
+	if e.terms.Preparing {
 		return lesson.Element{}, false
 	}
-	p, ok := e.rules.Frame.Piece(id)
+	p, ok := e.terms.Frame.Piece(id)
 	if ok && !e.actor.Staff {
-		p, ok = e.rules.Frame.ForClass(e.rules.Lifted).Piece(id)
+		p, ok = e.terms.Frame.ForClass(e.terms.Lifted).Piece(id)
 	}
 	return p, ok
 }
@@ -37,23 +37,24 @@ func (e *edit) unmoved(id string) (lesson.Element, bool) {
 // move takes a piece from where it was prepared. The mark on the sheet holds
 // its place alone; putting it back removes that mark.
 func (e *edit) move(piece lesson.Element, set Set) error {
-	m := lesson.Element{ID: piece.ID, Author: e.actor.author(), Z: e.top + 1, At: e.rules.Now,
+	m := lesson.Element{ID: piece.ID, Author: e.actor.author(), Z: e.top + 1, At: e.terms.Now,
 		X: piece.X, Y: piece.Y, W: piece.W, H: piece.H, Turn: piece.Turn,
 		Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: piece.ID}}}
 	if err := e.maySet(m, set); err != nil {
 		return err
 	}
 	set.Z = nil // it comes to lie on top
-	if _, err := set.onto(&m); err != nil {
+	m, _, err := m.Set(set.Properties)
+	if err == nil {
+		err = m.Check()
+	}
+	if err == nil {
+		err = e.room(m, of(m))
+	}
+	if err != nil {
 		return err
 	}
-	if err := m.Check(); err != nil {
-		return err
-	}
-	if err := e.room(1, 0); err != nil {
-		return err
-	}
-	e.put(m, Step{Kind: KindRemove, Remove: &Target{Mark: m.ID}})
+	e.put(m, Step{Kind: KindRemove, Remove: &Remove{Mark: m.ID}})
 	return nil
 }
 
@@ -73,7 +74,7 @@ func (e *edit) copyOf(add *Add) error {
 // maySet refuses to change what is not to be changed on this kind of mark: of
 // a piece only where it lies, and layers only while a board is prepared.
 func (e *edit) maySet(m lesson.Element, set Set) error {
-	if !e.rules.Preparing && (set.Layer != nil || set.Tray != nil) {
+	if !e.terms.Preparing && (set.Layer != nil || set.Tray != nil) {
 		return refusal.About(refusal.Malformed, "pieces are laid out when a board is prepared")
 	}
 	if m.Kind == lesson.KindPlaced && (set.W != nil || set.H != nil || set.Group != nil) {
@@ -84,9 +85,10 @@ func (e *edit) maySet(m lesson.Element, set Set) error {
 
 // asked finds a poll of the frame that the actor may see.
 func (e *edit) asked(id string) (lesson.Element, error) {
-	p, err := e.rules.Frame.Poll(id)
-	if err != nil || e.actor.Staff || !slices.ContainsFunc(e.rules.Frame.Prepared, func(m lesson.Element) bool { return m.Kind == lesson.KindCover }) {
+	p, err := e.terms.Frame.Poll(id)
+	if err != nil || e.actor.Staff || !slices.ContainsFunc(e.terms.Frame.Prepared,
+		func(m lesson.Element) bool { return m.Kind == lesson.KindCover }) {
 		return p, err
 	}
-	return e.rules.Frame.ForClass(e.rules.Lifted).Poll(id)
+	return e.terms.Frame.ForClass(e.terms.Lifted).Poll(id)
 }

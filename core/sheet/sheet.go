@@ -1,114 +1,95 @@
-// Package sheet answers: what may be changed on a sheet, by whom, what changes,
-// how is it undone, and who sees it?
+// Package sheet knows what may be changed on a sheet, by whom, what changes,
+// and how it is undone.
 //
 // A sheet is one copy of a frame that somebody works on: the class's, a
-// group's or one student's. Its history is a list of changes numbered without holes; taking
-// them one after the other from empty gives the sheet.
+// group's or one student's. Its history is a list of changes numbered without
+// holes; taking them one after the other from empty gives the sheet. A Draft
+// decides what an operation would change, and leaves the sheet as it is.
 package sheet
 
 import (
 	"cmp"
 	"maps"
 	"slices"
-	"strconv"
-	"strings"
 
 	"alpenglow/core/ink"
 	"alpenglow/core/lesson"
-	"alpenglow/core/refusal"
 )
 
-// MaxMarks is how many marks may be on one sheet.
-const MaxMarks = 2000
-
-// So that a sheet stays within a server's memory: how many marks it keeps with
-// the removed ones, and how many points of ink.
+// MaxMarks is how many marks may be on one sheet, MaxPoints how many points of
+// ink they may have.
 const (
-	maxKept   = 10 * MaxMarks
-	maxPoints = 1_000_000
+	MaxMarks  = 2000
+	MaxPoints = 400_000
 )
 
-// ClassOwner owns the sheet that the whole class shares. Other owners are a
-// group (see GroupOwner) or the id of the participant whose sheet it is.
-const ClassOwner = "class"
+// MaxRemoved is how many removed marks a sheet keeps. They can be restored as long as they are among the last that were
+// removed: all of a full sheet, and as many again. Older ones are in the log alone.
+const (
+	MaxRemoved       = 2 * MaxMarks
+	maxRemovedPoints = MaxPoints
+)
 
-const groupOwner = "group-"
-
-// GroupOwner is the owner of a group's sheet; groups are numbered from 1. It is
-// empty for 0, no group.
-func GroupOwner(group int) string {
-	if group == 0 {
-		return ""
-	}
-	return groupOwner + strconv.Itoa(group)
-}
-
-// GroupNumber gives the number of the group that an owner is, or 0.
-func GroupNumber(owner string) int {
-	n, err := strconv.Atoi(strings.TrimPrefix(owner, groupOwner))
-	if err != nil || GroupOwner(n) != owner {
-		return 0
-	}
-	return n
-}
-
-// Actor is who does or reads something: staff, or the participant with the ID
-// in the group with that number, if it is not 0.
-type Actor struct {
-	Staff bool
-	ID    string
-	Group int
-}
-
-// Owner gives whose sheet a student works on where a frame is shared like
-// this; empty for a student without a group where groups share it.
-func (a Actor) Owner(shared lesson.Arrangement) string {
-	switch shared {
-	case lesson.WholeClass:
-		return ClassOwner
-	case lesson.Groups:
-		return GroupOwner(a.Group)
-	}
-	return a.ID
-}
-
-// author is how an actor is written on marks and changes.
-func (a Actor) author() string {
-	if a.Staff {
-		return lesson.Staff
-	}
-	return a.ID
-}
-
-// MayRead says whether the actor may read the sheet of an owner at all.
-func (a Actor) MayRead(owner string) bool {
-	return a.Staff || owner == ClassOwner || owner != "" && (owner == a.ID || owner == GroupOwner(a.Group))
-}
+// MaxDone is how many operations a sheet remembers, so that the same one does
+// nothing twice. Older ones are in the log.
+const MaxDone = 20_000
 
 // Sheet is the state of one sheet. It is not safe for concurrent use.
 type Sheet struct {
-	Owner  string
-	Seq    int64
-	marks  map[string]lesson.Element
-	done   map[string]done
-	top    int64
-	bottom int64
-	// there counts the marks that are not removed, by author and in all: what
-	// was removed makes room.
-	there   int
-	points  int // of ink, with the removed strokes
-	amounts map[string]int
+	Owner string
+	Seq   int64
+	marks map[string]held
+	there tally            // of what is on the frame; what was removed makes room
+	by    map[string]tally // the same, by author
+	top   int64
+	under int64 // the lowest height
+	done  map[string]done
+	order []string // the operations in done, the oldest first
+
+	removed   []removal           // the oldest first; some have been restored since
+	removedIn map[string][]string // marks by the operation that removed them
+	gone      tally               // of what is removed
 }
 
-// done remembers an operation that was taken, so that the same one does nothing twice.
+// held is a mark and the number of the change that changed it last.
+type held struct {
+	lesson.Element
+	seq int64
+}
+
+// removal says that a mark was removed in a change.
+type removal struct {
+	mark string
+	seq  int64
+}
+
+// done remembers an operation that was taken.
 type done struct {
 	seq int64
 	by  string
 }
 
+// tally counts marks and their points of ink.
+type tally struct{ marks, points int }
+
+func (t tally) plus(o tally) tally  { return tally{t.marks + o.marks, t.points + o.points} }
+func (t tally) minus(o tally) tally { return tally{t.marks - o.marks, t.points - o.points} }
+
+// of counts one mark.
+func of(e lesson.Element) tally { return tally{1, pointsOf(e)} }
+
+// onFrame counts a mark if it is on the frame.
+func onFrame(e lesson.Element) tally {
+	if e.OnFrame() {
+		return of(e)
+	}
+	return tally{}
+}
+
 // New gives an empty sheet of an owner.
 func New(owner string) *Sheet {
-	return &Sheet{Owner: owner, marks: map[string]lesson.Element{}, done: map[string]done{}, amounts: map[string]int{}}
+	return &Sheet{Owner: owner, marks: map[string]held{}, by: map[string]tally{}, done: map[string]done{},
+		removedIn: map[string][]string{}}
 }
 
 // Change is what an operation changed: the new state of each mark it touched.
@@ -120,103 +101,118 @@ type Change struct {
 	Op string `json:"op,omitempty"`
 	By string `json:"by,omitempty"`
 	At int64  `json:"at,omitempty"`
-	// Put gives marks as they are now, Gone the ids of marks that have left
-	// the class's sight.
-	Put  []lesson.Element `json:"put,omitempty"`
-	Gone []string         `json:"gone,omitempty"`
+	// Put gives marks as they are now. A stroke whose points did not change
+	// comes without them.
+	Put []lesson.Element `json:"put,omitempty"`
+	// Gone lists the marks that have left the class's sight; Dropped those that
+	// were held and that their authors see no more either; Come those that are
+	// seen again by some who did not see them.
+	Gone    []string `json:"gone,omitempty"`
+	Dropped []string `json:"dropped,omitempty"`
+	Come    []string `json:"come,omitempty"`
 }
 
-// Take brings a change into the sheet. It must be the next in order.
+// Take brings a change into the sheet. One that it has taken before does nothing.
 func (s *Sheet) Take(c Change) {
-	s.Seq = c.Seq
-	s.done[c.Op] = done{c.Seq, c.By}
-	for _, e := range c.Put {
-		s.Load(e)
+	if c.Seq <= s.Seq {
+		return
 	}
+	s.Seq = c.Seq
+	s.LoadDone(c.Op, c.Seq, c.By)
+	for _, e := range c.Put {
+		s.Load(e, c.Seq)
+	}
+	s.forget()
 }
 
-// Load puts a stored mark on a sheet that is read back.
-func (s *Sheet) Load(e lesson.Element) {
+// Load puts a stored mark on a sheet that is read back, with the number of the
+// change that changed it last. Marks are loaded in the order of these numbers.
+func (s *Sheet) Load(e lesson.Element, seq int64) {
 	old, was := s.marks[e.ID]
 	if was {
-		s.points -= pointsOf(old)
+		e = whole(e, old.Element)
+		s.uncount(old.Element)
 	}
-	if was && old.OnFrame() {
-		s.there--
-		s.amounts[old.Author]--
-	}
-	s.points += pointsOf(e)
+	s.marks[e.ID] = held{e, seq}
 	if e.OnFrame() {
-		s.there++
-		s.amounts[e.Author]++
+		s.there, s.by[e.Author] = s.there.plus(of(e)), s.by[e.Author].plus(of(e))
+	} else {
+		s.gone = s.gone.plus(of(e))
+		s.removed = append(s.removed, removal{e.ID, seq})
+		s.removedIn[e.Standing.In] = append(s.removedIn[e.Standing.In], e.ID)
 	}
-	s.marks[e.ID] = e
-	s.top, s.bottom = max(s.top, e.Z), min(s.bottom, e.Z)
+	s.top, s.under = max(s.top, e.Z), min(s.under, e.Z)
 }
 
-// LoadDone marks an operation as taken on a sheet that is read back.
-func (s *Sheet) LoadDone(op string, seq int64, by string) { s.done[op] = done{seq, by} }
+func (s *Sheet) uncount(e lesson.Element) {
+	if e.OnFrame() {
+		s.there, s.by[e.Author] = s.there.minus(of(e)), s.by[e.Author].minus(of(e))
+		return
+	}
+	s.gone = s.gone.minus(of(e))
+	in := slices.DeleteFunc(s.removedIn[e.Standing.In], func(id string) bool { return id == e.ID })
+	if s.removedIn[e.Standing.In] = in; len(in) == 0 {
+		delete(s.removedIn, e.Standing.In)
+	}
+}
+
+// LoadDone marks an operation as taken on a sheet that is read back, the oldest first.
+func (s *Sheet) LoadDone(op string, seq int64, by string) {
+	s.done[op] = done{seq, by}
+	s.order = append(s.order, op)
+	for len(s.order) > MaxDone {
+		delete(s.done, s.order[0])
+		s.order = s.order[1:]
+	}
+}
+
+// forget drops those marks that were removed long ago.
+func (s *Sheet) forget() {
+	for len(s.removed) > 0 && (s.gone.marks > MaxRemoved || s.gone.points > maxRemovedPoints ||
+		len(s.removed) > 4*MaxRemoved) {
+		oldest := s.removed[0]
+		s.removed = s.removed[1:]
+		if m, ok := s.marks[oldest.mark]; ok && !m.OnFrame() && m.seq == oldest.seq {
+			s.uncount(m.Element)
+			delete(s.marks, oldest.mark)
+		}
+	}
+}
+
+// whole gives a mark from a change with the points that it had before.
+func whole(e, before lesson.Element) lesson.Element {
+	if e.Stroke != nil && len(e.Stroke.Points) == 0 && before.Stroke != nil {
+		stroke := *e.Stroke
+		stroke.Points = before.Stroke.Points
+		e.Stroke = &stroke
+	}
+	return e
+}
 
 // Marks lists all marks from the lowest to the highest, with the hidden and
 // the removed ones.
 func (s *Sheet) Marks() []lesson.Element {
-	return slices.SortedFunc(maps.Values(s.marks), func(a, b lesson.Element) int {
-		return cmp.Or(cmp.Compare(a.Z, b.Z), cmp.Compare(a.ID, b.ID))
-	})
+	all := make([]lesson.Element, 0, len(s.marks))
+	for m := range maps.Values(s.marks) {
+		all = append(all, m.Element)
+	}
+	slices.SortFunc(all, lowest)
+	return all
 }
 
-// MarksFor lists the marks that the actor may see, from the lowest to the highest.
-func (s *Sheet) MarksFor(a Actor) []lesson.Element {
-	all := s.Marks()
-	if a.Staff {
-		return all
-	}
-	return slices.DeleteFunc(all, func(e lesson.Element) bool { return !e.ClassSees() })
-}
+func lowest(a, b lesson.Element) int { return cmp.Or(cmp.Compare(a.Z, b.Z), cmp.Compare(a.ID, b.ID)) }
 
-// MarkFor gives a mark that is there, if the actor may see it.
-func (s *Sheet) MarkFor(a Actor, id string) (lesson.Element, error) {
-	e, ok := s.marks[id]
-	if !ok || !e.OnFrame() || e.Hidden && !a.Staff {
-		return lesson.Element{}, refusal.New(refusal.NoSuchMark)
-	}
-	return e, nil
+// Mark gives a mark by its id, also a hidden or removed one.
+func (s *Sheet) Mark(id string) (lesson.Element, bool) {
+	m, ok := s.marks[id]
+	return m.Element, ok
 }
 
 // Amount counts what an author has on the sheet.
-func (s *Sheet) Amount(author string) int { return s.amounts[author] }
+func (s *Sheet) Amount(author string) int { return s.by[author].marks }
 
-// View gives a change as the actor may see it. What they may not see is left
-// out; the number stays, so that nobody's stream has holes.
-func View(c Change, a Actor) Change {
-	if a.Staff {
-		c.Gone = nil
-		return c
-	}
-	seen := Change{Seq: c.Seq, Op: c.Op, By: c.By, At: c.At, Gone: c.Gone}
-	for _, e := range c.Put {
-		if e.ClassSees() {
-			seen.Put = append(seen.Put, e)
-		}
-	}
-	if len(seen.Put) == 0 && len(seen.Gone) == 0 && c.By != a.ID {
-		return Change{Seq: c.Seq}
-	}
-	return seen
-}
-
-// History gives past changes as the actor may see them now. What has been
-// hidden or removed since is left out of the changes before that, too.
-func (s *Sheet) History(past []Change, a Actor) []Change {
-	seen := make([]Change, len(past))
-	for i, c := range past {
-		if !a.Staff {
-			c.Put = slices.DeleteFunc(slices.Clone(c.Put), func(e lesson.Element) bool { return !s.marks[e.ID].ClassSees() })
-		}
-		seen[i] = View(c, a)
-	}
-	return seen
-}
+// Points counts the points of ink that the sheet holds in memory.
+func (s *Sheet) Points() int { return s.there.points + s.gone.points }
 
 // pointsOf counts the points of ink of a mark.
 func pointsOf(e lesson.Element) int {

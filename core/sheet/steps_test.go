@@ -16,7 +16,7 @@ func TestErasingAgreeingClearing(t *testing.T) {
 	s, r := sheet.New("class"), rules(lesson.WholeClass, lesson.Add)
 	do := func(a sheet.Actor, op sheet.Op) sheet.Result {
 		t.Helper()
-		result, err := s.Apply(r, a, op)
+		result, err := apply(s, r, a, op)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -24,9 +24,9 @@ func TestErasingAgreeingClearing(t *testing.T) {
 	}
 	find := func(id string) lesson.Element {
 		t.Helper()
-		m, err := s.MarkFor(staff, id)
-		if err != nil {
-			t.Fatal(err)
+		m, ok := s.Mark(id)
+		if !ok {
+			t.Fatal("no mark", id)
 		}
 		return m
 	}
@@ -41,7 +41,8 @@ func TestErasingAgreeingClearing(t *testing.T) {
 			pieces = append(pieces, m)
 		}
 	}
-	if len(pieces) != 2 || pieces[0].X != 10 || pieces[0].W != 38 || pieces[1].X != 72 || pieces[1].W != 38 || pieces[0].Author != "noor" {
+	if len(pieces) != 2 || pieces[0].X != 10 || pieces[0].W != 38 || pieces[1].X != 72 || pieces[1].W != 38 ||
+		pieces[0].Author != "noor" {
 		t.Errorf("the pieces: %+v", pieces)
 	}
 	if find(foreign).W != 100 {
@@ -69,7 +70,8 @@ func TestErasingAgreeingClearing(t *testing.T) {
 	do(kenji, taken(sheet.Op{Step: setText(n, "still mine to change").Step}))
 	cleared := do(staff, clear("kenji"))
 	if s.Amount("kenji") != 0 || s.Amount("noor") != 1 || len(cleared.Change.Gone) != 2 {
-		t.Errorf("cleared: %d of Kenji's and %d of Noor's left, %d gone", s.Amount("kenji"), s.Amount("noor"), len(cleared.Change.Gone))
+		t.Errorf("cleared: %d of Kenji's and %d of Noor's left, %d gone", s.Amount("kenji"), s.Amount("noor"),
+			len(cleared.Change.Gone))
 	}
 	text, _ := json.Marshal(cleared.Undo)
 	if len(text) > 200 {
@@ -87,7 +89,7 @@ func TestFreePlaces(t *testing.T) {
 	for range 12 {
 		op := addNote(v7(), "a note of some words")
 		op.Add.X, op.Add.Y, op.Add.Free = 600, 400, true
-		if _, err := s.Apply(r, noor, op); err != nil {
+		if _, err := apply(s, r, noor, op); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -107,16 +109,24 @@ func TestManySteps(t *testing.T) {
 	for i := range steps {
 		steps[i] = addNote(v7(), "pasted")
 	}
-	text, _ := json.Marshal(many(steps...))
+	long := many(steps...)
+	long.Sheet = v7()
+	text, _ := json.Marshal(long)
 	if _, err := sheet.ReadOp(text); !errors.Is(err, refusal.New(refusal.TooMany)) {
 		t.Errorf("%d steps: %v", len(steps), err)
 	}
 	op := many(steps[:sheet.MaxSteps]...)
+	op.Sheet = v7()
 	text, _ = json.Marshal(op)
-	if got, err := sheet.ReadOp(text); err != nil || got.Cost() < 50 {
-		t.Errorf("%d steps cost %d, %v", sheet.MaxSteps, got.Cost(), err)
+	if _, err := sheet.ReadOp(text); err != nil {
+		t.Errorf("%d steps: %v", sheet.MaxSteps, err)
+	}
+	if got, err := apply(sheet.New("noor"), rules(lesson.Individual, lesson.Add), noor, op); err != nil ||
+		got.Charge(30) < 30 {
+		t.Errorf("%d steps are charged %d, %v", sheet.MaxSteps, got.Charge(30), err)
 	}
 	inside := many(steps[0])
+	inside.Sheet = v7()
 	inside.Many.Steps = append(inside.Many.Steps, many(steps[1]).Step)
 	text, _ = json.Marshal(inside)
 	if _, err := sheet.ReadOp(text); !errors.Is(err, refusal.New(refusal.Malformed)) {
@@ -129,11 +139,11 @@ func TestManySteps(t *testing.T) {
 	}
 	var err error
 	for range 300 {
-		if _, err = s.Apply(r, noor, addStroke(v7(), points...)); err != nil {
+		if _, err = apply(s, r, noor, addStroke(v7(), points...)); err != nil {
 			break
 		}
 	}
-	if !errors.Is(err, refusal.New(refusal.SheetFull)) {
+	if !errors.Is(err, refusal.New(refusal.ShareFull)) {
 		t.Errorf("endless ink: %v", err)
 	}
 }
@@ -150,7 +160,7 @@ func BenchmarkErase(b *testing.B) {
 		}
 		op := addStroke(v7(), points...)
 		op.Add.X, op.Add.Y = float64(i%50*28), float64(i/50*24)
-		result, err := full.Apply(r, noor, op)
+		result, err := apply(full, r, staff, op)
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -167,7 +177,7 @@ func BenchmarkErase(b *testing.B) {
 			s.Take(c)
 		}
 		b.StartTimer()
-		if _, err := s.Apply(r, noor, erase(false, path...)); err != nil {
+		if _, err := apply(s, r, staff, erase(false, path...)); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -10,7 +10,8 @@ import (
 // Cards gives a frame with a note for each line, at most 100: laid out in rows
 // as fixed notes, or as pieces in the tray for students to sort.
 func Cards(lines []string, pieces bool, id func() string) lesson.Frame {
-	f := lesson.Frame{ID: id(), Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.Individual, Permission: lesson.Add, Prepared: []lesson.Element{}}
+	f := lesson.Frame{ID: id(), Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.Individual,
+		Permission: lesson.Add, Prepared: []lesson.Element{}}
 	lines = lines[:min(len(lines), 100)]
 	columns := math.Ceil(math.Sqrt(float64(len(lines)) * 1480 / 830 * 0.45))
 	rows := math.Ceil(float64(len(lines)) / columns)
@@ -19,8 +20,10 @@ func Cards(lines []string, pieces bool, id func() string) lesson.Frame {
 		if letters := []rune(line); len(letters) > lesson.MaxNote {
 			line = string(letters[:lesson.MaxNote])
 		}
-		e := lesson.Element{ID: id(), X: 60 + w*math.Mod(float64(i), columns), Y: 150 + h*math.Floor(float64(i)/columns), W: max(100, w-16), H: max(40, min(120, h-16)),
-			Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: line, Tint: lesson.Tints[i%len(lesson.Tints)]}}}
+		e := lesson.Element{ID: id(), X: 60 + w*math.Mod(float64(i), columns),
+			Y: 150 + h*math.Floor(float64(i)/columns), W: max(100, w-16), H: max(40, min(120, h-16)),
+			Body: lesson.Body{Kind: lesson.KindNote,
+				Note: &lesson.Note{Text: line, Tint: lesson.Tints[i%len(lesson.Tints)]}}}
 		e.X, e.Y = min(e.X, lesson.FrameWidth-e.W), min(e.Y, lesson.FrameHeight-e.H)
 		if h < 80 {
 			e.Note.Size = 22

@@ -17,7 +17,8 @@ var layouts = []struct {
 }{
 	{"see-think-wonder", Think, lesson.WholeClass, func(d *drawer) { d.columns("glacier", "see", "think", "wonder") }},
 	{"kwl", Think, lesson.Individual, func(d *drawer) { d.columns("moss", "know", "want", "learned") }},
-	{"claim-evidence-reasoning", Think, lesson.Individual, func(d *drawer) { d.rows("claim", "evidence", "reasoning") }},
+	{"claim-evidence-reasoning", Think, lesson.Individual,
+		func(d *drawer) { d.rows("claim", "evidence", "reasoning") }},
 	{"peer-feedback", Think, lesson.WholeClass, func(d *drawer) { d.columns("lilac", "works", "ask", "next") }},
 	{"four-square", Arrange, lesson.Individual, fourSquare},
 	{"compare-two", Arrange, lesson.WholeClass, compareTwo},
@@ -118,7 +119,8 @@ func storyboard(d *drawer) {
 		x, y := 60+float64(i%3)*500, 150+float64(i/3)*410
 		d.shape(lesson.FormRect, x, y, 480, 290, "night", "snow")
 		d.line(x, y+372, x+480, y+372)
-		d.put(x+12, y+10, 60, 44, lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: strconv.Itoa(i + 1), Size: 30, Ink: "night", Bold: true}})
+		d.put(x+12, y+10, 60, 44, lesson.Body{Kind: lesson.KindText,
+			Text: &lesson.Text{Text: strconv.Itoa(i + 1), Size: 30, Ink: "night", Bold: true}})
 	}
 }
 
@@ -143,7 +145,8 @@ func ranking(d *drawer) {
 	for i := range 5 {
 		y := 190 + float64(i)*155
 		d.line(340, y+110, 1260, y+110)
-		d.put(240, y+40, 80, 60, lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: strconv.Itoa(i + 1), Size: 44, Ink: "night", Bold: true, Align: lesson.AlignEnd}})
+		d.put(240, y+40, 80, 60, lesson.Body{Kind: lesson.KindText,
+			Text: &lesson.Text{Text: strconv.Itoa(i + 1), Size: 44, Ink: "night", Bold: true, Align: lesson.AlignEnd}})
 	}
 	d.text("most", 60, 238, 170, 30, false, lesson.AlignEnd)
 	d.text("least", 60, 858, 170, 30, false, lesson.AlignEnd)
@@ -161,8 +164,10 @@ func numberLine(d *drawer) {
 }
 
 func plane(d *drawer) {
-	d.frame.Paper = paper.Paper{Kind: paper.Axes, X: &paper.Axis{From: -10, To: 10, Step: 1, Label: "x"}, Y: &paper.Axis{From: -5, To: 5, Step: 1, Label: "y"}}
-	e := d.put(60, 200, 26, 26, lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: lesson.FormEllipse, Ink: "ember", Fill: "apricot", Width: 5}})
+	d.frame.Paper = paper.Paper{Kind: paper.Axes, X: &paper.Axis{From: -10, To: 10, Step: 1, Label: "x"},
+		Y: &paper.Axis{From: -5, To: 5, Step: 1, Label: "y"}}
+	e := d.put(60, 200, 26, 26, lesson.Body{Kind: lesson.KindShape,
+		Shape: &lesson.Shape{Form: lesson.FormEllipse, Ink: "ember", Fill: "apricot", Width: 5}})
 	e.Layer, e.Tray = lesson.Supply, true
 }
 
@@ -177,7 +182,8 @@ func quickCheck(d *drawer) {
 	d.frame.Permission = lesson.Look
 	q := &poll.Question{Text: d.say("question")}
 	for i := range 4 {
-		q.Choices = append(q.Choices, poll.Choice{ID: "c" + strconv.Itoa(i+1), Text: d.say("answer" + strconv.Itoa(i+1))})
+		q.Choices = append(q.Choices, poll.Choice{ID: "c" + strconv.Itoa(i+1),
+			Text: d.say("answer" + strconv.Itoa(i+1))})
 	}
 	d.put(260, 200, 1080, 500, lesson.Body{Kind: lesson.KindPoll, Poll: q})
 }

@@ -54,7 +54,8 @@ func All(language string) ([]Template, error) {
 	list := make([]Template, len(layouts))
 	for i, l := range layouts {
 		d := &drawer{words: words[l.id]}
-		d.frame = lesson.Frame{ID: l.id, Title: d.say("name"), Prompt: d.say("prompt"), Paper: paper.Paper{Kind: paper.Plain},
+		d.frame = lesson.Frame{ID: l.id, Title: d.say("name"), Prompt: d.say("prompt"),
+			Paper:       paper.Paper{Kind: paper.Plain},
 			Arrangement: l.arrangement, Permission: lesson.Add}
 		l.draw(d)
 		if d.missing != "" {
@@ -82,12 +83,14 @@ func (d *drawer) say(key string) string {
 }
 
 func (d *drawer) put(x, y, w, h float64, b lesson.Body) *lesson.Element {
-	d.frame.Prepared = append(d.frame.Prepared, lesson.Element{ID: "m" + strconv.Itoa(len(d.frame.Prepared)+1), X: x, Y: y, W: w, H: h, Body: b})
+	d.frame.Prepared = append(d.frame.Prepared,
+		lesson.Element{ID: "m" + strconv.Itoa(len(d.frame.Prepared)+1), X: x, Y: y, W: w, H: h, Body: b})
 	return &d.frame.Prepared[len(d.frame.Prepared)-1]
 }
 
 func (d *drawer) shape(form lesson.Form, x, y, w, h float64, ink lesson.Ink, fill lesson.Fill) *lesson.Element {
-	return d.put(x, y, w, h, lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: form, Ink: ink, Fill: fill, Width: 3}})
+	return d.put(x, y, w, h, lesson.Body{Kind: lesson.KindShape,
+		Shape: &lesson.Shape{Form: form, Ink: ink, Fill: fill, Width: 3}})
 }
 
 // box is a field with a heading inside its upper edge.
@@ -103,12 +106,14 @@ func (d *drawer) heading(key string, x, y, w float64) *lesson.Element {
 }
 
 func (d *drawer) text(key string, x, y, w, size float64, bold bool, align lesson.Align) *lesson.Element {
-	return d.put(x, y, w, size*1.35, lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: d.say(key), Size: size, Ink: "night", Bold: bold, Align: align}})
+	return d.put(x, y, w, size*1.35, lesson.Body{Kind: lesson.KindText,
+		Text: &lesson.Text{Text: d.say(key), Size: size, Ink: "night", Bold: bold, Align: align}})
 }
 
 func (d *drawer) arrow(from, to string) {
-	d.put(0, 0, 0, 0, lesson.Body{Kind: lesson.KindConnector, Connector: &lesson.Connector{Ink: "night", Width: 5, Heads: lesson.HeadsTo,
-		From: lesson.Anchor{Mark: from}, To: lesson.Anchor{Mark: to}}})
+	d.put(0, 0, 0, 0, lesson.Body{Kind: lesson.KindConnector,
+		Connector: &lesson.Connector{Ink: "night", Width: 5, Heads: lesson.HeadsTo,
+			From: lesson.Anchor{Mark: from}, To: lesson.Anchor{Mark: to}}})
 	c := &d.frame.Prepared[len(d.frame.Prepared)-1]
 	for _, end := range []*lesson.Anchor{&c.Connector.From, &c.Connector.To} {
 		for _, e := range d.frame.Prepared {

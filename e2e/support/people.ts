@@ -1,12 +1,12 @@
 import { AxeBuilder } from '@axe-core/playwright'
-import { expect, type Browser, type Page } from '@playwright/test'
+import { expect, type Browser, type BrowserContextOptions, type Page } from '@playwright/test'
 
 export const desk = { width: 1280, height: 800 }
 export const phone = { width: 390, height: 844 }
 
 /** A page of its own, as on a device of its own. */
-export async function device(browser: Browser, url: string, viewport = desk): Promise<Page> {
-  const context = await browser.newContext({ baseURL: url, viewport, hasTouch: viewport === phone, reducedMotion: 'reduce' })
+export async function device(browser: Browser, url: string, viewport = desk, more: BrowserContextOptions = {}): Promise<Page> {
+  const context = await browser.newContext({ ...more, baseURL: url, viewport, hasTouch: viewport === phone, reducedMotion: 'reduce' })
   const page = await context.newPage()
   page.on('console', (message) => {
     // A missing network is part of the lesson; anything else on the console is a defect.
@@ -30,7 +30,7 @@ export async function signIn(page: Page) {
 
 /** Starts a session of the demo's board and returns its join code. Names are typed unless they are to be from the list. */
 export async function startSession(page: Page, names: 'typed' | 'listed' = 'typed'): Promise<string> {
-  await page.getByRole('link', { name: 'Start a session of Moon and tides' }).click()
+  await page.getByRole('link', { name: 'Start a lesson of Moon and tides' }).click()
   if (names === 'typed') await page.getByLabel('typed by the students').check()
   await page.getByRole('button', { name: 'Start now' }).click()
   const pill = page.getByRole('button', { name: /^Join code/ })

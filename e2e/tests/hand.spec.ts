@@ -199,13 +199,13 @@ test('an arrow follows what it is attached to; stamps; agreement; the teacher cl
   const arrow = part(mila, "Ayo's arrow")
   await expect(arrow).toHaveCount(1)
   const before = await arrow.locator('path').last().getAttribute('d')
-  await tool(ayo, 'Hand')
+  await tool(ayo, 'Select')
   await part(ayo, 'Your note: effect').focus()
   await ayo.keyboard.press('Shift+ArrowUp')
   await expect.poll(() => arrow.locator('path').last().getAttribute('d')).not.toBe(before)
   // An end can be taken off what it holds, and put on again.
   const held = await arrow.locator('path').last().getAttribute('d')
-  await tool(ayo, 'Hand')
+  await tool(ayo, 'Select')
   await part(ayo, 'Your arrow').focus()
   await ayo.keyboard.press(' ')
   const end = (await ayo.locator('[data-part=end-to]').boundingBox())!
@@ -244,7 +244,7 @@ test('an arrow follows what it is attached to; stamps; agreement; the teacher cl
   await expect(part(ayo, 'Your note: cause, 2 agree')).toBeVisible()
   await mila.getByRole('button', { name: 'I agree' }).click()
   await expect(part(ayo, 'Your note: cause, 1 agrees')).toBeVisible()
-  await tool(ayo, 'Hand')
+  await tool(ayo, 'Select')
   await part(ayo, /Your note: cause/).click()
   await expect(ayo.getByRole('button', { name: 'I agree' })).toHaveCount(0)
 
@@ -281,14 +281,14 @@ test('the keyboard alone draws, lays down, reads as a list', async ({ browser })
   const press = async (...keys: string[]) => {
     for (const key of keys) await liv.keyboard.press(key)
   }
-  await liv.getByRole('button', { name: 'Hand', exact: true }).focus()
+  await liv.getByRole('button', { name: 'Select', exact: true }).focus()
   await press('2') // the pen
   await liv.locator('[data-part=workplace]').focus()
   await press('Shift+ArrowRight', ' ', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowDown', ' ')
   await expect(part(teacher, "Liv's drawn line")).toHaveCount(1)
   await press('6', 'Shift+ArrowDown', ' ', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowDown', ' ')
   await expect(part(teacher, "Liv's rectangle")).toHaveCount(1)
-  await expect(liv.getByRole('button', { name: 'Hand', exact: true })).toHaveAttribute('aria-pressed', 'true')
+  await expect(liv.getByRole('button', { name: 'Select', exact: true })).toHaveAttribute('aria-pressed', 'true')
   await press('8', ' ')
   await expect(part(teacher, "Liv's stamp")).toHaveCount(1)
   await press('3', 'Shift+ArrowUp', ' ', 'Shift+ArrowUp', 'Shift+ArrowUp', 'Shift+ArrowLeft', ' ')
@@ -372,7 +372,7 @@ test('pictures from file, camera and clipboard; links; what is not safe is refus
 
   // One that is on its way can be stopped; one may be dropped on the frame.
   await sofi.route('**/pictures', async (route) => {
-    await new Promise((resolve) => setTimeout(resolve, 2500))
+    await new Promise((resolve) => setTimeout(resolve, 12_000))
     await route.continue().catch(() => {})
   })
   await sofi.keyboard.press('Escape')
@@ -429,7 +429,7 @@ test('who writes where is seen, and one keeps what one is typing', async ({ brow
   await juno.keyboard.type(' tide')
   await expect(teacher.getByText('Juno is writing')).toBeVisible()
   await part(teacher, /Juno's note/).click()
-  await teacher.getByRole('button', { name: 'glacier', exact: true }).click()
+  await teacher.getByRole('button', { name: 'light blue', exact: true }).click()
   await saved(teacher)
   await juno.keyboard.type('s are small')
   await juno.keyboard.press('Escape')
@@ -460,7 +460,7 @@ test('texts with lists; the view goes into the frame and never gets lost', async
   await part(ilse, /^Your text/).click()
   await ilse.getByRole('button', { name: 'List with points' }).click()
   await ilse.getByRole('button', { name: 'Bold' }).click()
-  await ilse.getByRole('button', { name: 'plum', exact: true }).click()
+  await ilse.getByRole('button', { name: 'purple', exact: true }).click()
   await ilse.getByRole('button', { name: 'very large' }).click()
   await expect(text.getByRole('listitem')).toHaveText(['new moon', 'full moon'])
   await expect(text).toHaveCSS('font-weight', '700')
@@ -515,7 +515,7 @@ test('smoothing, spacing, stacking, resizing, duplicating, cutting', async ({ br
   const tall = async () => (await line.boundingBox())!.height
   const shaky = await tall()
   await saved(edda)
-  await tool(edda, 'Hand')
+  await tool(edda, 'Select')
   await part(edda, 'Your drawn line').focus()
   await edda.keyboard.press(' ')
   await edda.getByRole('button', { name: 'Smooth the line' }).click()

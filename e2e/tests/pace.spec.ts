@@ -9,7 +9,7 @@ test.afterAll(() => server.stop())
 /** Starts a session of the demo's board at own pace, with typed names, by keyboard where it matters. */
 async function startAtOwnPace(teacher: Page): Promise<string> {
   await signIn(teacher)
-  await teacher.getByRole('link', { name: 'Start a session of Moon and tides' }).click()
+  await teacher.getByRole('link', { name: 'Start a lesson of Moon and tides' }).click()
   await teacher.getByLabel('typed by the students').check()
   await teacher.getByLabel('own pace: students go from frame to frame').check()
   await accessible(teacher)
@@ -106,7 +106,7 @@ test('groups: one copy for each, seen by its own and by the teacher', async ({ b
   await teacher.keyboard.press('Escape')
   await teacher.getByRole('button', { name: 'Groups', exact: true }).click()
   await teacher.getByLabel('Students in a group, at most').selectOption('2')
-  await teacher.getByRole('button', { name: 'Mix all anew' }).click()
+  await teacher.getByRole('button', { name: 'Shuffle' }).click()
   const dialog = teacher.getByRole('dialog', { name: 'Groups' })
   await expect(dialog.getByRole('heading', { name: 'Group 2' })).toBeVisible()
   await accessible(teacher)

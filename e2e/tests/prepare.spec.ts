@@ -33,7 +33,7 @@ async function prepared(page: Page, title: string) {
   await newBoard(page, title)
   // 1: a paper, a prompt, a note under a cover.
   await page.getByLabel('Title', { exact: true }).fill('Half moon')
-  await page.getByLabel('Prompt, large on the frame').fill('Which side of the Moon is lit?')
+  await page.getByLabel('Task for students').fill('Which side of the Moon is lit?')
   await page.getByRole('radio', { name: 'Squared' }).check({ force: true })
   await page.getByLabel('One square is').fill('1 cm')
   await page.getByLabel('Lesson notes').fill('Let them argue first.')
@@ -119,7 +119,7 @@ test('a lesson from nothing: prepared, tried, rehearsed, started', async ({ brow
 
   // Rehearsed with ten, paused, and thrown away.
   await teacher.getByRole('button', { name: 'Rehearse' }).click()
-  await teacher.getByLabel(/students$/).fill('10')
+  await teacher.getByRole('slider', { name: /students$/ }).fill('10')
   await teacher.getByRole('button', { name: 'Begin the rehearsal' }).click()
   await expect(teacher.getByText('Practice: nothing of this is kept')).toBeVisible()
   await expect(teacher.getByText(/^(8|9|10) here$/)).toBeVisible({ timeout: 30_000 })
@@ -132,10 +132,10 @@ test('a lesson from nothing: prepared, tried, rehearsed, started', async ({ brow
   await teacher.getByRole('button', { name: 'End it' }).click()
   await expect(teacher.getByRole('heading', { level: 1, name: 'Boards' })).toBeVisible()
   await expect(teacher.getByText('practice', { exact: true })).toHaveCount(0)
-  await expect(teacher.getByText('When a session ends, its record stands here.')).toBeVisible()
+  await expect(teacher.getByText('When a lesson ends, its record appears here.')).toBeVisible()
 
   // Started with the class list: Noor chooses her name, finds the cover, and moves pieces.
-  await teacher.getByRole('link', { name: 'Start a session of Phases of the Moon' }).click()
+  await teacher.getByRole('link', { name: 'Start a lesson of Phases of the Moon' }).click()
   await expect(teacher.getByRole('button', { name: 'Start now' })).toBeFocused()
   await accessible(teacher)
   await teacher.keyboard.press('Enter')
@@ -288,11 +288,11 @@ test('the shelf: folder, copy, archive, delete and undo, a file out and in, a li
   await expect(card('Moon and tides, 8 Rowan')).toBeVisible()
 
   // What stands on a frame is found, and leads there.
-  await teacher.getByLabel('Search boards and what stands on their frames').fill('half MOON')
+  await teacher.getByLabel('Search boards and the text on their frames').fill('half MOON')
   await expect(teacher.getByRole('link', { name: 'on frame 2: Where is the Moon?' }).first()).toBeVisible()
-  await teacher.getByLabel('Search boards and what stands on their frames').fill('half moon 29.53')
+  await teacher.getByLabel('Search boards and the text on their frames').fill('half moon 29.53')
   await expect(teacher.getByText('No board has these words.')).toBeVisible()
-  await teacher.getByLabel('Search boards and what stands on their frames').fill('29.53')
+  await teacher.getByLabel('Search boards and the text on their frames').fill('29.53')
   await accessible(teacher)
   await teacher.getByRole('link', { name: 'on frame 3: From new moon to new moon' }).first().click()
   await expect(teacher.getByLabel('Title', { exact: true })).toHaveValue('From new moon to new moon')

@@ -28,8 +28,9 @@ type Cluster struct {
 	// URL connects to its database "alpenglow".
 	URL string
 	// PID is the process id of the server.
-	PID   int
-	port  int
+	PID int
+	// Port is where it listens.
+	Port  int
 	cmd   *exec.Cmd
 	ended chan struct{} // closed when the server has ended
 }
@@ -40,6 +41,8 @@ type Options struct {
 	Dir string
 	// Fast gives up safety against power cuts, for tests.
 	Fast bool
+	// Port is where it listens; 0 for any free one.
+	Port int
 }
 
 // Start makes the cluster if needed and starts it on a free port. It stays up
@@ -66,21 +69,26 @@ func Start(ctx context.Context, o Options) (*Cluster, error) {
 		}
 	}
 	if _, err := os.Stat(filepath.Join(o.Dir, "PG_VERSION")); errors.Is(err, os.ErrNotExist) {
-		initdb := run.command(bin, "initdb", "-D", o.Dir, "-U", "alpenglow", "-A", "trust", "-E", "UTF8", "--locale=C.UTF-8", "--no-sync")
+		initdb := run.command(bin, "initdb", "-D", o.Dir, "-U", "alpenglow", "-A", "trust", "-E", "UTF8",
+			"--locale=C.UTF-8", "--no-sync")
 		if out, err := initdb.CombinedOutput(); err != nil {
 			return nil, fmt.Errorf("initdb: %w: %s", err, bytes.TrimSpace(out))
 		}
 	}
-	port, err := freePort()
-	if err != nil {
-		return nil, fmt.Errorf("private cluster: %w", err)
+	port := o.Port
+	if port == 0 {
+		if port, err = freePort(); err != nil {
+			return nil, fmt.Errorf("private cluster: %w", err)
+		}
 	}
-	args := []string{"-D", o.Dir, "-p", strconv.Itoa(port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=",
-		"-c", "max_connections=200", "-c", "shared_buffers=256MB", "-c", "max_wal_size=2GB", "-c", "log_min_messages=fatal"}
+	args := []string{"-D", o.Dir, "-p", strconv.Itoa(port), "-c", "listen_addresses=127.0.0.1", "-c",
+		"unix_socket_directories=",
+		"-c", "max_connections=200", "-c", "shared_buffers=256MB", "-c", "max_wal_size=2GB", "-c",
+		"log_min_messages=fatal"}
 	if o.Fast {
 		args = append(args, "-c", "fsync=off", "-c", "full_page_writes=off")
 	}
-	c := &Cluster{port: port, ended: make(chan struct{}), cmd: run.command(bin, "postgres", args...)}
+	c := &Cluster{Port: port, ended: make(chan struct{}), cmd: run.command(bin, "postgres", args...)}
 	var said bytes.Buffer
 	c.cmd.Stderr = &said
 	started := make(chan error)
@@ -108,7 +116,7 @@ func Start(ctx context.Context, o Options) (*Cluster, error) {
 }
 
 func (c *Cluster) url(database string) string {
-	return fmt.Sprintf("postgres://alpenglow@127.0.0.1:%d/%s?sslmode=disable", c.port, database)
+	return fmt.Sprintf("postgres://alpenglow@127.0.0.1:%d/%s?sslmode=disable", c.Port, database)
 }
 
 // ready waits until the cluster answers and has its database.
@@ -139,7 +147,8 @@ func (c *Cluster) Create(ctx context.Context, database string) error {
 	}
 	defer conn.Close(ctx)
 	var there bool
-	if err := conn.QueryRow(ctx, `SELECT EXISTS (SELECT FROM pg_database WHERE datname = $1)`, database).Scan(&there); err != nil || there {
+	if err := conn.QueryRow(ctx, `SELECT EXISTS (SELECT FROM pg_database WHERE datname = $1)`,
+		database).Scan(&there); err != nil || there {
 		return err
 	}
 	_, err = conn.Exec(ctx, `CREATE DATABASE `+pgx.Identifier{database}.Sanitize())

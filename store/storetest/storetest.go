@@ -10,6 +10,8 @@ import (
 
 	"alpenglow/store"
 	"alpenglow/store/private"
+
+	"github.com/jmoiron/sqlx"
 )
 
 var (
@@ -18,22 +20,23 @@ var (
 )
 
 // Main runs a package's tests beside a private cluster; call it from TestMain.
-func Main(m *testing.M) {
-	os.Exit(func() int {
-		dir, err := os.MkdirTemp("/var/tmp", "alpenglow-test-")
-		if err != nil {
-			fmt.Fprintln(os.Stderr, err)
-			return 1
-		}
-		defer os.RemoveAll(dir)
-		cluster, err = private.Start(context.Background(), private.Options{Dir: dir, Fast: true})
-		if err != nil {
-			fmt.Fprintln(os.Stderr, err)
-			return 1
-		}
-		defer cluster.Stop()
-		return m.Run()
-	}())
+func Main(m *testing.M) { os.Exit(Run(m)) }
+
+// Run does the same and gives the code to exit with.
+func Run(m *testing.M) int {
+	dir, err := os.MkdirTemp("/var/tmp", "alpenglow-test-")
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		return 1
+	}
+	defer os.RemoveAll(dir)
+	cluster, err = private.Start(context.Background(), private.Options{Dir: dir, Fast: true})
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		return 1
+	}
+	defer cluster.Stop()
+	return m.Run()
 }
 
 // URL gives the address of a new, empty database.
@@ -58,4 +61,15 @@ func Open(t testing.TB, url string) *store.Store {
 		t.Fatal(err)
 	}
 	return s
+}
+
+// DB gives a connection of its own to a database, closed when the test ends.
+func DB(t testing.TB, url string) *sqlx.DB {
+	t.Helper()
+	db, err := sqlx.Connect("pgx", url)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { db.Close() })
+	return db
 }

@@ -4,8 +4,11 @@ import { useTranslation } from 'react-i18next'
 import { BrowserRouter, Link, Route, Routes } from 'react-router'
 import { Start } from './join/Start'
 import { Logo } from './kit/Logo'
+import { Careful } from './kit/Stumbled'
+import { useTitle } from './kit/useTitle'
 import './styles.css'
 import { patient } from './kit/part'
+import { keepShell } from './kit/shell'
 import { startWords } from './words/words'
 
 // Screens are loaded when they are opened; the start page comes at once.
@@ -21,6 +24,7 @@ const Run = lazy(patient(() => import('./run/Run').then((m) => ({ default: m.Run
 const RecordPage = lazy(patient(() => import('./records/RecordPage').then((m) => ({ default: m.RecordPage }))))
 
 startWords()
+keepShell()
 
 function Loading() {
   const { t } = useTranslation()
@@ -36,6 +40,7 @@ function Loading() {
 
 function Lost() {
   const { t } = useTranslation()
+  useTitle(t('lost.title'))
   return (
     <main className="grid min-h-full place-items-center p-6 text-center">
       <div>
@@ -52,24 +57,26 @@ function Lost() {
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <BrowserRouter>
-      <Suspense fallback={<Loading />}>
-        <Routes>
-          <Route path="/" element={<Start />} />
-          <Route path="/join/:code" element={<Start />} />
-          <Route path="/lesson/:session" element={<StudentLesson />} />
-          <Route path="/try/:board/:frame" element={<TryLesson />} />
-          <Route element={<Teaching />}>
-            <Route path="/sign-in" element={<SignIn />} />
-            <Route path="/boards" element={<Boards />} />
-            <Route path="/boards/:board" element={<Prepare />} />
-            <Route path="/start/:board" element={<StartSession />} />
-            <Route path="/copy/:word" element={<TakeCopy />} />
-            <Route path="/run/:session" element={<Run />} />
-            <Route path="/records/:session" element={<RecordPage />} />
-          </Route>
-          <Route path="*" element={<Lost />} />
-        </Routes>
-      </Suspense>
+      <Careful>
+        <Suspense fallback={<Loading />}>
+          <Routes>
+            <Route path="/" element={<Start />} />
+            <Route path="/join/:code" element={<Start />} />
+            <Route path="/lesson/:session" element={<StudentLesson />} />
+            <Route path="/try/:board/:frame" element={<TryLesson />} />
+            <Route element={<Teaching />}>
+              <Route path="/sign-in" element={<SignIn />} />
+              <Route path="/boards" element={<Boards />} />
+              <Route path="/boards/:board" element={<Prepare />} />
+              <Route path="/start/:board" element={<StartSession />} />
+              <Route path="/copy/:word" element={<TakeCopy />} />
+              <Route path="/run/:session" element={<Run />} />
+              <Route path="/records/:session" element={<RecordPage />} />
+            </Route>
+            <Route path="*" element={<Lost />} />
+          </Routes>
+        </Suspense>
+      </Careful>
     </BrowserRouter>
   </StrictMode>,
 )

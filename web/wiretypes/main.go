@@ -26,30 +26,37 @@ import (
 
 // roots are the types to write, with all they refer to.
 var roots = []any{
-	live.Connect{}, live.Failure{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{}, live.Move{}, live.Moved{}, live.Since{}, live.ChangesReply{},
-	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{}, session.Command{},
-	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
-	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{}, web.Edits{}, web.EditsReply{}, web.AddFrames{},
-	web.Intake{}, web.Rehearse{}, web.Rehearsing{}, web.TakeIllustration{}, web.Templates{}, web.NewTemplate{}, web.Library{}, prepare.Edit{}, paper.Drawing{},
+	live.Connect{}, live.Failure{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{}, live.Move{},
+	live.Moved{}, live.Since{}, sheet.Part{},
+	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
+	session.Command{},
+	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{},
+	web.JoinFound{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
+	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{},
+	web.Edits{}, web.EditsReply{}, web.AddFrames{},
+	web.Intake{}, web.Rehearse{}, web.Rehearsing{}, web.TakeIllustration{}, web.Templates{}, web.NewTemplate{},
+	web.Library{}, prepare.Edit{}, paper.Drawing{},
 }
 
 // values lists what a named string may be.
 var values = map[reflect.Type][]string{
-	of[paper.Kind]():          strs(paper.Kinds),
-	of[paper.Ruling]():        strs(paper.Rulings),
-	of[paper.Weight]():        strs(paper.Weights),
-	of[paper.Anchor]():        strs(paper.Anchors),
-	of[template.Group]():      strs(template.Groups),
-	of[lesson.Layer]():        strs(lesson.Layers),
-	of[web.IntakeState]():     {string(web.IntakeReading), string(web.IntakeDone), string(web.IntakeFailed)},
-	of[lesson.Arrangement]():  {string(lesson.WholeClass), string(lesson.Groups), string(lesson.Individual)},
-	of[session.Pace]():        {string(session.Led), string(session.Own)},
-	of[lesson.Permission]():   {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
-	of[lesson.Form]():         strs(lesson.Forms),
-	of[lesson.Fill]():         strs(lesson.Fills),
-	of[lesson.Align]():        {string(lesson.AlignStart), string(lesson.AlignCentre), string(lesson.AlignEnd)},
-	of[lesson.List]():         {string(lesson.ListNone), string(lesson.ListBullets), string(lesson.ListNumbers)},
-	of[lesson.Nib]():          {string(lesson.NibPen), string(lesson.NibMarker), string(lesson.NibHighlighter), string(lesson.NibBrush)},
+	of[paper.Kind]():         strs(paper.Kinds),
+	of[paper.Ruling]():       strs(paper.Rulings),
+	of[paper.Weight]():       strs(paper.Weights),
+	of[paper.Anchor]():       strs(paper.Anchors),
+	of[template.Group]():     strs(template.Groups),
+	of[lesson.Layer]():       strs(lesson.Layers),
+	of[lesson.Stand]():       strs(lesson.Stands),
+	of[web.IntakeState]():    {string(web.IntakeReading), string(web.IntakeDone), string(web.IntakeFailed)},
+	of[lesson.Arrangement](): {string(lesson.WholeClass), string(lesson.Groups), string(lesson.Individual)},
+	of[session.Pace]():       {string(session.Led), string(session.Own)},
+	of[lesson.Permission]():  {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
+	of[lesson.Form]():        strs(lesson.Forms),
+	of[lesson.Fill]():        strs(lesson.Fills),
+	of[lesson.Align]():       {string(lesson.AlignStart), string(lesson.AlignCentre), string(lesson.AlignEnd)},
+	of[lesson.List]():        {string(lesson.ListNone), string(lesson.ListBullets), string(lesson.ListNumbers)},
+	of[lesson.Nib](): {string(lesson.NibPen), string(lesson.NibMarker), string(lesson.NibHighlighter),
+		string(lesson.NibBrush)},
 	of[lesson.Heads]():        {string(lesson.HeadsNone), string(lesson.HeadsTo), string(lesson.HeadsBoth)},
 	of[lesson.Sign]():         strs(lesson.Signs),
 	of[lesson.Tint]():         strs(lesson.Tints),
@@ -103,7 +110,8 @@ func Generate() string {
 	for _, root := range roots {
 		g.name(reflect.TypeOf(root))
 	}
-	return "// Written by web/wiretypes from the Go structs. Do not edit; run make types.\n\n" + strings.Join(g.out, "\n")
+	return "// Written by web/wiretypes from the Go structs. Do not edit; run make types.\n\n" +
+		strings.Join(g.out, "\n")
 }
 
 type generator struct {
@@ -177,7 +185,7 @@ func (g *generator) object(t reflect.Type) {
 	}
 	g.written[t] = true
 	var own, beside []string
-	var oneof []string
+	var cases []string
 	for i := range t.NumField() {
 		f := t.Field(i)
 		if f.Anonymous && f.Tag.Get("json") == "" {
@@ -191,11 +199,11 @@ func (g *generator) object(t reflect.Type) {
 		}
 		name, options, _ := strings.Cut(f.Tag.Get("json"), ",")
 		switch {
-		case name == "-" || slices.Contains(oneof, f.Name):
+		case name == "-" || slices.Contains(cases, f.Name):
 			continue
 		case f.Tag.Get("oneof") != "":
-			oneof = strings.Fields(f.Tag.Get("oneof"))
-			beside = append(beside, g.cases(t, name, oneof))
+			cases = casesOf(t, i)
+			beside = append(beside, g.cases(t, name, cases))
 			continue
 		}
 		mark := ""
@@ -209,6 +217,17 @@ func (g *generator) object(t reflect.Type) {
 		parts = append([]string{"{\n" + strings.Join(own, "") + "}"}, beside...)
 	}
 	g.out = append(g.out, g.declare(t, strings.Join(parts, " & ")))
+}
+
+// casesOf names the fields behind the one that tells the kind: a union's bodies.
+func casesOf(t reflect.Type, kind int) []string {
+	var fields []string
+	for i := kind + 1; i < t.NumField(); i++ {
+		if t.Field(i).Type.Kind() == reflect.Pointer {
+			fields = append(fields, t.Field(i).Name)
+		}
+	}
+	return fields
 }
 
 func (g *generator) unites(t reflect.Type) bool {

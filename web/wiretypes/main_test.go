@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"alpenglow/core/audience"
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 	"alpenglow/core/sheet"
@@ -25,9 +26,9 @@ func TestTypesAreCurrent(t *testing.T) {
 
 // Every refusal has a sentence in Go and one in the interface's message files.
 func TestEveryRefusalHasItsSentences(t *testing.T) {
-	// What only teachers are told comes with their screens.
+	// What only teachers are told, and what windows tell, comes with these.
 	sentences := map[string]string{}
-	for _, file := range []string{"en.json", "en.teaching.json"} {
+	for _, file := range []string{"en.json", "en.teaching.json", "en.windows.json"} {
 		text, err := os.ReadFile("../../ui/src/words/" + file)
 		if err != nil {
 			t.Fatal(err)
@@ -55,13 +56,17 @@ func TestEveryRefusalHasItsSentences(t *testing.T) {
 
 // The JSON that the TypeScript types promise.
 func TestGolden(t *testing.T) {
-	element := lesson.Element{ID: "m", Author: "noor", Z: 1, At: 2, X: 3, Y: 4, W: 5, H: 6, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "hi", Tint: "moss"}}}
+	element := lesson.Element{ID: "m", Author: "noor", Z: 1, At: 2, X: 3, Y: 4, W: 5, H: 6,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "hi", Tint: "moss"}}}
 	for want, value := range map[string]any{
 		`{"id":"m","author":"noor","z":1,"at":2,"x":3,"y":4,"w":5,"h":6,"kind":"note","note":{"text":"hi","tint":"moss"}}`: element,
-		`{"id":"o","sheet":"s","kind":"hide","hide":{"mark":"m"}}`:                                                         sheet.Op{ID: "o", Sheet: "s", Step: sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Target{Mark: "m"}}},
-		`{"seq":7}`: sheet.View(sheet.Change{Seq: 7, Op: "o", By: "staff", At: 1, Put: []lesson.Element{{ID: "m", Hidden: true}}}, sheet.Actor{ID: "noor"}),
-		`{"kind":"changes","changes":{"sheet":"s","frame":"f","owner":"class","changes":[{"seq":7}]}}`: live.News{Kind: live.NewsChanges,
-			Changes: &live.SheetChanges{Sheet: "s", Frame: "f", Owner: "class", Changes: []sheet.Change{{Seq: 7}}}},
+		`{"id":"o","sheet":"s","kind":"hide","hide":{"mark":"m"}}`:                                                         sheet.Op{ID: "o", Sheet: "s", Step: sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: "m"}}},
+		`{"seq":7}`: audience.Class().Change(sheet.New("class"),
+			sheet.Change{Seq: 7, Op: "o", By: "staff", At: 1,
+				Put: []lesson.Element{{ID: "m", Standing: &lesson.Standing{Is: lesson.Hidden}}}}),
+		`{"kind":"changes","changes":{"sheet":"s","frame":"f","owner":"class","seq":7,"changes":[{"seq":7}]}}`: live.News{Kind: live.NewsChanges,
+			Changes: &live.SheetChanges{Sheet: "s", Frame: "f", Owner: "class", Seq: 7,
+				Changes: []sheet.Change{{Seq: 7}}}},
 	} {
 		if got, err := json.Marshal(value); err != nil || string(got) != want {
 			t.Errorf("got %s\nwant %s (%v)", got, want, err)

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
@@ -8,10 +8,13 @@ import type { Boards as Reply, Me, SessionItem } from '../wire/types.gen'
 import { when } from '../words/words'
 import { NewBoard } from './NewBoard'
 import { Shelf } from './Shelf'
+import { ToSignIn } from '../kit/ToSignIn'
+import { useTitle } from '../kit/useTitle'
 
 /** The teacher's boards, what runs now, and the records. */
 export function Boards() {
   const { t } = useTranslation()
+  useTitle(t('boards.title'))
   const navigate = useNavigate()
   const queries = useQueryClient()
   const me = useQuery({ queryKey: ['me'], queryFn: () => call<Me>('GET', '/me') })
@@ -21,7 +24,7 @@ export function Boards() {
     refetchOnMount: 'always',
   })
 
-  if (list.isError && codeOf(list.error) === 'sign-in-needed') return <Navigate to="/sign-in" replace />
+  if (list.isError && codeOf(list.error) === 'sign-in-needed') return <ToSignIn />
   async function signOut() {
     await call('POST', '/sign-out', {})
     queries.clear()

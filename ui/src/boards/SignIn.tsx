@@ -1,17 +1,20 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState, type FormEvent } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, useNavigate } from 'react-router'
+import { Link, useLocation, useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
 import { Field } from '../kit/Field'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
 import type { Code, Me } from '../wire/types.gen'
+import { useTitle } from '../kit/useTitle'
 
 /** The teacher's way in. */
 export function SignIn() {
   const { t } = useTranslation()
+  useTitle(t('signIn.title'))
   const navigate = useNavigate()
+  const from = (useLocation().state as { from?: string } | null)?.from ?? '/boards'
   const queries = useQueryClient()
   const [email, setEmail] = useState('')
   const [password, setPassword] = useState('')
@@ -25,7 +28,7 @@ export function SignIn() {
     try {
       await call<Me>('POST', '/sign-in', { email, password })
       queries.clear()
-      void navigate('/boards')
+      void navigate(from, { replace: true })
     } catch (error) {
       setProblem(codeOf(error))
       setBusy(false)

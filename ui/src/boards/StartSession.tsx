@@ -2,17 +2,20 @@ import { useQuery } from '@tanstack/react-query'
 import { Play } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import { Thumbnail } from '../frame/Thumbnail'
 import { Button } from '../kit/Button'
 import { call, codeOf } from '../wire/http'
 import type { Boards, Code, Pace, Started, StartSession as Ask } from '../wire/types.gen'
+import { ToSignIn } from '../kit/ToSignIn'
+import { useTitle } from '../kit/useTitle'
 
 const select = 'w-full rounded-xl border-2 border-edge bg-paper px-3 py-2.5'
 
 /** One screen from a board to a running session: sensible defaults, Enter starts. */
 export function StartSession() {
   const { t } = useTranslation()
+  useTitle(t('start.title'))
   const { board = '' } = useParams()
   const navigate = useNavigate()
   const list = useQuery({ queryKey: ['boards'], queryFn: () => call<Boards>('GET', '/boards') })
@@ -22,7 +25,7 @@ export function StartSession() {
   const [pace, setPace] = useState<Pace>('led')
   const [problem, setProblem] = useState<Code | null>(null)
   const [busy, setBusy] = useState(false)
-  if (list.isError && codeOf(list.error) === 'sign-in-needed') return <Navigate to="/sign-in" replace />
+  if (list.isError && codeOf(list.error) === 'sign-in-needed') return <ToSignIn />
   if (!list.data)
     return (
       <main className="grid min-h-full place-items-center">

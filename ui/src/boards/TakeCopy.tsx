@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Navigate, useNavigate, useParams } from 'react-router'
+import { useNavigate, useParams } from 'react-router'
 import { Thumbnail } from '../frame/Thumbnail'
 import { Button } from '../kit/Button'
 import { call, codeOf } from '../wire/http'
 import type { BoardMade, Code, SharedBoard } from '../wire/types.gen'
+import { ToSignIn } from '../kit/ToSignIn'
 
 /** What a colleague's link leads to: a look at the board, and a copy of it. */
 export function TakeCopy() {
@@ -14,7 +15,7 @@ export function TakeCopy() {
   const navigate = useNavigate()
   const [problem, setProblem] = useState<Code | null>(null)
   const shared = useQuery({ queryKey: ['shared', word], queryFn: () => call<SharedBoard>('GET', `/shared/${word}`) })
-  if (shared.isError && codeOf(shared.error) === 'sign-in-needed') return <Navigate to="/sign-in" replace />
+  if (shared.isError && codeOf(shared.error) === 'sign-in-needed') return <ToSignIn />
   async function take() {
     try {
       const { board } = await call<BoardMade>('POST', `/shared/${word}`, {})

@@ -2,13 +2,13 @@ import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Face } from '../kit/people'
 import type { Element } from '../wire/types.gen'
-import { useHand, useHandState } from './hand'
+import { useHand, useHandState } from './hand/hand'
 import { nameKey } from './marks/useMark'
 
 const WAIT_MS = 700
 
 /** Who made the mark under the mouse, the focus or a resting finger, and when. */
-export function AuthorCard({ marks }: { marks: readonly Element[] }) {
+export default function AuthorCard({ marks }: { marks: readonly Element[] }) {
   const { t } = useTranslation()
   const hand = useHand()
   const hovered = useHandState((s) => s.hovered)
@@ -31,7 +31,7 @@ export function AuthorCard({ marks }: { marks: readonly Element[] }) {
   return (
     <div
       data-part="author"
-      className="pointer-events-none absolute start-3 bottom-3 z-10 flex max-w-72 items-center gap-2.5 rounded-xl border border-line bg-paper px-3 py-2 text-sm shadow-md"
+      className="pointer-events-none absolute start-3 bottom-3 z-10 flex max-w-[min(18rem,calc(100%-9rem))] items-center gap-2.5 rounded-xl border border-line bg-paper px-3 py-2 text-sm shadow-md"
     >
       <Face id={mark.author} name={hand.nameOf(mark.author)} />
       <span className="min-w-0">

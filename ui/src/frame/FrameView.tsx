@@ -3,10 +3,10 @@ import { useTranslation } from 'react-i18next'
 import type { Element, Frame } from '../wire/types.gen'
 import { fixedOn } from '../wire/pieces'
 import { FRAME, PROMPT } from './geometry'
-import { useHand } from './hand'
+import { useHand } from './hand/hand'
 import { Marks } from './Marks'
 import { Paper } from './Paper'
-import { useSurface } from './useSurface'
+import { useSurface } from './hand/useSurface'
 
 const REST_MS = 220
 

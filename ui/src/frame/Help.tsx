@@ -1,6 +1,6 @@
 import { useTranslation } from 'react-i18next'
 import { Dialog } from '../kit/Dialog'
-import { toolKeys } from './keys'
+import { toolKeys } from './hand/keys'
 import '../words/windows'
 
 const groups: Array<[string, Array<[string, string]>]> = [

@@ -4,9 +4,10 @@ import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import type { Element, Frame } from '../wire/types.gen'
 import { textOf } from './geometry'
-import { useHand } from './hand'
+import { useHand } from './hand/hand'
 import { nameKey } from './marks/useMark'
 import '../words/windows'
+import { isHidden, isRemoved } from '../wire/standing'
 
 type Props = { frame: Frame; marks: readonly Element[]; onClose: () => void }
 
@@ -17,7 +18,7 @@ export default function ListView({ frame, marks, onClose }: Props) {
   const [order, setOrder] = useState<'place' | 'agreed' | 'author'>('place')
   const listed = useMemo(() => {
     // A piece that nobody has moved stands with what was prepared.
-    const all = marks.filter((m) => m.kind !== 'answer' && !m.removedBy && (m.author || !m.layer))
+    const all = marks.filter((m) => m.kind !== 'answer' && !isRemoved(m) && (m.author || !m.layer))
     const byPlace = (a: Element, b: Element) => Math.round((a.y - b.y) / 80) || a.x - b.x
     const agreed = (m: Element) => m.agreed?.length ?? 0
     if (order === 'agreed') return all.sort((a, b) => agreed(b) - agreed(a) || byPlace(a, b))
@@ -84,7 +85,7 @@ export default function ListView({ frame, marks, onClose }: Props) {
                 <p className="text-sm text-slate">
                   {hand.nameOf(m.author)} · {t(`marks.${nameKey(m)}`)}
                   {m.agreed?.length ? ` · ${t('marks.agreed', { count: m.agreed.length })}` : ''}
-                  {m.hidden ? ` · ${t('frame.hiddenMark')}` : ''}
+                  {isHidden(m) ? ` · ${t('frame.hiddenMark')}` : ''}
                 </p>
                 <p className="break-words whitespace-pre-wrap">
                   {textOf(m) ||

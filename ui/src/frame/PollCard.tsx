@@ -2,6 +2,7 @@ import { Check } from 'lucide-react'
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Element, Phase } from '../wire/types.gen'
+import { pictureURL } from './pictures'
 
 type Props = {
   mark: Element & { kind: 'poll' }
@@ -9,6 +10,8 @@ type Props = {
   chosen?: string
   /** Left out where nobody can answer. */
   onChoose?: (choice: string) => void
+  /** Not before the sheet that takes the answer is here. */
+  ready?: boolean
   /** How many chose each answer, for the teacher. */
   counts?: { [choice: string]: number }
   /** Fills its place on a frame, in frame units. */
@@ -16,23 +19,25 @@ type Props = {
 }
 
 /** A poll with its answers. */
-export function PollCard({ mark, phase, chosen, onChoose, counts, onFrame = false }: Props) {
+export function PollCard({ mark, phase, chosen, onChoose, ready = true, counts, onFrame = false }: Props) {
   const { t } = useTranslation()
   const name = useId()
   const { text, choices } = mark.poll
-  const open = phase === 'open' && onChoose !== undefined
-  const right = choices.find((c) => c.right)?.id
+  const open = phase === 'open' && onChoose !== undefined && ready
+  const right = new Set(choices.filter((c) => c.right).map((c) => c.id))
   const said = !onChoose
     ? null
-    : phase === 'revealed' && right && chosen
-      ? chosen === right
+    : phase === 'revealed' && right.size > 0 && chosen
+      ? right.has(chosen)
         ? t('poll.youWereRight')
         : t('poll.youWereWrong')
       : phase !== 'open'
         ? t('poll.closed')
-        : chosen
-          ? t('poll.chosen')
-          : t('poll.choose')
+        : !ready
+          ? t('loading')
+          : chosen
+            ? t('poll.chosen')
+            : t('poll.choose')
   const all = Object.values(counts ?? {}).reduce((sum, n) => sum + n, 0)
   return (
     <fieldset
@@ -40,7 +45,7 @@ export function PollCard({ mark, phase, chosen, onChoose, counts, onFrame = fals
       style={{ fontSize: onFrame ? 34 : 17, minHeight: onFrame ? mark.h : undefined }}
     >
       <legend className="float-start mb-[0.6em] w-full px-0 font-display text-[1.3em] leading-tight font-semibold">
-        {text}
+        <span dir="auto">{text}</span>
       </legend>
       <div className="clear-both flex flex-col gap-[0.45em]">
         {choices.map((choice) => {
@@ -70,7 +75,16 @@ export function PollCard({ mark, phase, chosen, onChoose, counts, onFrame = fals
                   className="relative size-[1.1em] shrink-0 accent-dusk outline-none"
                 />
               )}
-              <span className="relative grow">{choice.text}</span>
+              {choice.picture && (
+                <img
+                  src={pictureURL(choice.picture)}
+                  alt=""
+                  className="relative max-h-[5em] max-w-[40%] shrink-0 rounded-[0.3em] object-contain"
+                />
+              )}
+              <span dir="auto" className="relative grow">
+                {choice.text}
+              </span>
               {isRight && (
                 <span className="relative inline-flex items-center gap-[0.25em] text-[0.85em] font-semibold text-fern-deep">
                   <Check size="1.1em" aria-hidden="true" />

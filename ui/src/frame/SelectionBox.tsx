@@ -1,10 +1,10 @@
 import { RotateCw } from 'lucide-react'
 import { useRef, useState, type PointerEvent } from 'react'
 import type { Anchor, Element } from '../wire/types.gen'
-import { resized, turnedBy } from './arrange'
+import { resized, turnedBy } from './hand/arrange'
 import { around, boundsOf, boxOf, centre, endsOf, type Box } from './geometry'
-import { anchorAt } from './gestures'
-import { useHand, useHandState } from './hand'
+import { anchorAt } from './hand/gestures'
+import { useHand, useHandState } from './hand/hand'
 
 type Pull = { from: Box; to: Box; degrees: number }
 

@@ -1,26 +1,25 @@
-import { useEffect, useRef } from 'react'
+import { memo, useEffect, useRef } from 'react'
 import type { Element, Frame } from '../wire/types.gen'
 import { paint } from './canvas'
 import { FRAME } from './geometry'
+import { paintSoon, watch } from './paintQueue'
 
 type Props = { frame: Frame; marks: readonly Element[]; label: string; width: number }
 
-/** A small picture of a frame, painted anew with the next picture of the screen when something changes. */
-export function Thumbnail({ frame, marks, label, width }: Props) {
+/** A small picture of a frame, painted anew soon after something has changed. */
+export const Thumbnail = memo(function Thumbnail({ frame, marks, label, width }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const height = (width * FRAME.height) / FRAME.width
+  useEffect(() => watch(canvas.current!), [])
   useEffect(() => {
+    const to = canvas.current!
     let there = true
-    const draw = () => {
-      const to = canvas.current
-      if (to && there) paint(to, frame, marks, width, devicePixelRatio, draw)
-    }
-    const next = requestAnimationFrame(draw)
+    const draw = () => there && paintSoon(to, () => paint(to, frame, marks, width, devicePixelRatio, draw))
+    draw()
     // Text is measured with the house's fonts once they are there.
-    void document.fonts.ready.then(() => there && draw())
+    if (document.fonts.status !== 'loaded') void document.fonts.ready.then(draw)
     return () => {
       there = false
-      cancelAnimationFrame(next)
     }
   }, [frame, marks, width])
   return (
@@ -32,4 +31,4 @@ export function Thumbnail({ frame, marks, label, width }: Props) {
       style={{ width: '100%', aspectRatio: `${width} / ${height}` }}
     />
   )
-}
+})

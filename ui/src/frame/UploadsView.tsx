@@ -41,7 +41,13 @@ export default function UploadsView({ uploads }: { uploads: UploadsHere }) {
           >
             <span className="min-w-0 grow">
               <span className="block truncate">{u.name}</span>
-              <progress aria-label={u.name} value={u.share} max={1} className="block h-2 w-full accent-dusk" />
+              {u.waits ? (
+                <span role="status" className="block text-amber">
+                  {t('upload.waits')}
+                </span>
+              ) : (
+                <progress aria-label={u.name} value={u.share} max={1} className="block h-2 w-full accent-dusk" />
+              )}
             </span>
             <button
               type="button"

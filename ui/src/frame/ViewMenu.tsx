@@ -3,9 +3,9 @@ import { Check } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import '../words/windows'
 import type { Element } from '../wire/types.gen'
-import { useHand, useHandState } from './hand'
+import { useHand, useHandState } from './hand/hand'
 import { ViewSign, viewButton } from './ViewButton'
-import { canSpeak, speak } from './speech'
+import { canSpeak, speak } from './hand/speech'
 import type { Window } from './Workplace'
 
 /** How the frame is looked at: names, one person's work, as a list, read aloud, help. Loaded when first opened. */

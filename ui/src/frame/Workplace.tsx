@@ -7,29 +7,29 @@ import { preview, underEraser } from '../wire/apply'
 import { laid } from '../wire/pieces'
 import type { Element, Frame } from '../wire/types.gen'
 import { useBench, useBenchState } from '../wire/useLesson'
+import { useClipboard } from './hand/clipboard'
 import { Announcer } from './Announcer'
-import { AuthorCard } from './AuthorCard'
-import { useClipboard } from './clipboard'
 import { FrameView } from './FrameView'
-import { draftMark } from './draft'
-import { Hand, HandProvider, type Tool } from './hand'
-import { keyOnFrame } from './keys'
-import { Ledge } from './Ledge'
-import { Offer } from './Offer'
+import { draftMark } from './hand/draft'
+import { Hand, HandProvider, type Tool } from './hand/hand'
+import { keyOnFrame } from './hand/keys'
+import { Ledge } from './offers/Ledge'
+import { Offer } from './offers/Offer'
 import { Overlay } from './Overlay'
 import { useUploads, type UploadsHere } from './Uploads'
 import { ViewControls } from './View'
 import { TourOffer, ViewButton } from './ViewButton'
-import { Writing } from './Writing'
+import { Writing } from './hand/Writing'
 
+const AuthorCard = part(() => import('./AuthorCard'))
 const Help = part(() => import('./Help'))
-const LinkDialog = part(() => import('./LinkDialog'))
+const LinkDialog = part(() => import('./offers/LinkDialog'))
 const ListView = part(() => import('./ListView'))
 const SelectionBox = part(() => import('./SelectionBox'))
 const UploadsView = part(() => import('./UploadsView'))
-const Tour = part(() => import('./Tour'))
+const Tour = part(() => import('./offers/Tour'))
 // Small pictures of pieces are painted only where there are some.
-const Tray = part(() => import('./Tray'))
+const Tray = part(() => import('./offers/Tray'))
 
 type Props = {
   frame: Frame
@@ -149,6 +149,7 @@ export function Workplace({
   useEffect(() => hand.set({ writesBelow: narrow }), [hand, narrow])
   useEffect(() => void fetchParts(), [])
   const uploads = useUploads(hand)
+  const settled = useSettled()
   useClipboard(at, hand, uploads.add)
 
   const one = selected.size === 1 ? (shown.find((m) => selected.has(m.id)) ?? null) : null
@@ -190,7 +191,11 @@ export function Workplace({
                 </>
               }
             />
-            {!preparing && <AuthorCard marks={shown} />}
+            {!preparing && settled && (
+              <Suspense fallback={null}>
+                <AuthorCard marks={shown} />
+              </Suspense>
+            )}
             <ViewButton marks={shown} onOpen={setOpen} />
             <TourOffer onOpen={setOpen} />
             <ViewControls marks={shown} />
@@ -237,4 +242,16 @@ export function Workplace({
       </div>
     </HandProvider>
   )
+}
+
+/** What need not be there at once waits until the first things are on the screen. */
+const SETTLED_MS = 2500
+
+function useSettled(): boolean {
+  const [settled, settle] = useState(false)
+  useEffect(() => {
+    const timer = setTimeout(() => settle(true), SETTLED_MS)
+    return () => clearTimeout(timer)
+  }, [])
+  return settled
 }

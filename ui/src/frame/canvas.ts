@@ -5,14 +5,35 @@ import { boundsOf, CELL, columnWidths, endsOf, FRAME, LINE, NOTE, PROMPT, SHAPE_
 import { headPath, shapePath, strokePath } from './outline'
 import { pictureURL } from './pictures'
 import { stampPaths, stampToken } from './stamps'
+import { isHidden, isRemoved } from '../wire/standing'
 
 type Context = CanvasRenderingContext2D
-const family = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--font-${name}`)
+const families = new Map<string, string>()
+const family = (name: string) => {
+  if (!families.has(name))
+    families.set(name, getComputedStyle(document.documentElement).getPropertyValue(`--font-${name}`))
+  return families.get(name)!
+}
 const font = (size: number, weight = 400) => `${weight} ${size}px ${family('sans')}`
 
 /** The colours of the canvas that is being painted; a dark frame has some of its own. */
 let colours = getComputedStyle(document.documentElement)
-const token = (name: string) => colours.getPropertyValue(`--color-${name}`)
+let tokens = new Map<string, string>()
+/** Which set of colours it is: each is asked for once. */
+let scheme = ''
+const known = new Map<string, Map<string, string>>()
+const token = (name: string) => {
+  const value = tokens.get(name) ?? colours.getPropertyValue(`--color-${name}`)
+  tokens.set(name, value)
+  return value
+}
+
+function takeColours(of: globalThis.Element, dark: boolean) {
+  colours = getComputedStyle(of)
+  scheme = `${dark} ${colours.getPropertyValue('--color-paper')} ${colours.getPropertyValue('--color-ground')}`
+  tokens = known.get(scheme) ?? new Map<string, string>()
+  known.set(scheme, tokens)
+}
 
 const pictures = new Map<string, HTMLImageElement>()
 
@@ -39,27 +60,62 @@ export function paint(
   again: () => void = () => {},
 ) {
   canvas.toggleAttribute('data-dark', frame.paper.dark === true)
-  colours = getComputedStyle(canvas.isConnected ? canvas : document.documentElement)
-  canvas.width = Math.round(width * ratio)
-  canvas.height = Math.round((canvas.width * FRAME.height) / FRAME.width)
+  takeColours(canvas.isConnected ? canvas : document.documentElement, frame.paper.dark === true)
+  const [w, h] = [Math.round(width * ratio), Math.round((Math.round(width * ratio) * FRAME.height) / FRAME.width)]
+  if (canvas.width !== w || canvas.height !== h) [canvas.width, canvas.height] = [w, h]
   const to = canvas.getContext('2d')
   if (!to) return
-  to.scale(canvas.width / FRAME.width, canvas.width / FRAME.width)
+  to.setTransform(1, 0, 0, 1, 0, 0)
+  to.drawImage(ground(frame, w, h, again), 0, 0)
+  to.scale(w / FRAME.width, w / FRAME.width)
   to.textBaseline = 'top'
-  paper(to, frame, again)
-  to.fillStyle = token('on-ground')
-  to.font = `650 ${PROMPT.size}px ${family('display')}`
-  lines(to, frame.prompt, PROMPT.width).forEach((line, i) =>
-    to.fillText(line, PROMPT.x, PROMPT.y + i * PROMPT.size * 1.15),
-  )
   const answers = new Map(
     marks.flatMap((m) => (m.kind === 'answer' ? [[m.answer.poll, m.answer.choice] as const] : [])),
   )
   const all: readonly Element[] = [...fixedOn(frame), ...laid(frame, marks).marks]
   const find = (id: string) => all.find((m) => m.id === id)
   for (const mark of all) {
-    if (!mark.removedBy && !mark.tray) lay(to, mark, find, answers, again)
+    if (!isRemoved(mark) && !mark.tray) lay(to, mark, find, answers, again)
   }
+}
+
+/** The papers with their prompts as they were painted last, of the frames that are shown small. */
+const grounds = new Map<string, { frame: Frame; picture: HTMLCanvasElement }>()
+const MAX_GROUNDS = 40
+
+/** What lies under all marks of a frame: it is the same for every small picture of it. */
+function ground(frame: Frame, w: number, h: number, again: () => void): HTMLCanvasElement {
+  const key = `${frame.id} ${w} ${scheme}`
+  const known = grounds.get(key)
+  if (known && known.frame.paper === frame.paper && known.frame.prompt === frame.prompt) return known.picture
+  const picture = document.createElement('canvas')
+  ;[picture.width, picture.height] = [w, h]
+  const to = picture.getContext('2d')!
+  to.scale(w / FRAME.width, w / FRAME.width)
+  to.textBaseline = 'top'
+  let whole = true
+  const later = () => {
+    whole = false
+    again()
+  }
+  paper(to, frame, later)
+  // A picture or drawing that has yet to come calls later on; what is kept must be all of it.
+  to.fillStyle = token('on-ground')
+  to.font = `650 ${PROMPT.size}px ${family('display')}`
+  lines(to, frame.prompt, PROMPT.width).forEach((line, i) =>
+    to.fillText(line, PROMPT.x, PROMPT.y + i * PROMPT.size * 1.15),
+  )
+  if (whole && groundIsThere(frame) && document.fonts.status === 'loaded') {
+    if (grounds.size >= MAX_GROUNDS) grounds.delete(grounds.keys().next().value!)
+    grounds.set(key, { frame, picture })
+  }
+  return picture
+}
+
+/** Whether all that the paper needs has come: then it is painted once and for all. */
+function groundIsThere({ paper }: Frame): boolean {
+  if (paper.kind === 'picture') return pictures.get(paper.picture ?? '')?.complete ?? false
+  return paper.kind === 'plain' || groundOf(paper, () => {}).lines.length > 0
 }
 
 /** Paints one mark alone, no larger than a box in CSS pixels. */
@@ -74,7 +130,7 @@ export function paintPiece(
   const box = boundsOf(mark)
   const rim = 6
   const k = Math.min(width / (box.w + 2 * rim), height / (box.h + 2 * rim), 0.6)
-  colours = getComputedStyle(canvas)
+  takeColours(canvas, false)
   canvas.width = Math.ceil((box.w + 2 * rim) * k * ratio)
   canvas.height = Math.ceil((box.h + 2 * rim) * k * ratio)
   canvas.style.width = `${canvas.width / ratio}px`
@@ -95,7 +151,7 @@ function lay(
   again: () => void,
 ) {
   to.save()
-  to.globalAlpha = mark.hidden ? 0.4 : 1
+  to.globalAlpha = isHidden(mark) ? 0.4 : 1
   if (mark.kind === 'connector') connector(to, mark, find)
   else if (mark.kind === 'stroke') stroke(to, mark)
   else {
@@ -233,7 +289,7 @@ function one(to: Context, mark: Element, answers: Map<string, string>, again: ()
       return
     }
     case 'poll':
-      return poll(to, mark, answers.get(mark.id))
+      return poll(to, mark, answers.get(mark.id), again)
   }
 }
 
@@ -297,7 +353,7 @@ function table(to: Context, rows: string[][], w: number, h: number) {
   })
 }
 
-function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: string | undefined) {
+function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: string | undefined, again: () => void) {
   const { text, choices } = mark.poll
   to.fillStyle = token('paper')
   to.fillRect(0, 0, mark.w, mark.h)
@@ -315,12 +371,33 @@ function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: string | un
     to.fill()
     to.fillStyle = mine ? token('paper') : token('night')
     to.font = font(38, mine ? 650 : 400)
-    to.fillText((mine ? '● ' : '') + choice.text, 60, y + (step - 18 - 38) / 2)
+    const image = choice.picture ? pictureOf(choice.picture, again) : null
+    const side = image ? Math.min(step - 30, 220) : 0
+    if (image) {
+      const k = Math.min(side / image.naturalWidth, side / image.naturalHeight)
+      to.drawImage(image, 45, y + 6, image.naturalWidth * k, image.naturalHeight * k)
+    }
+    to.fillText((mine ? '● ' : '') + choice.text, 60 + side, y + (step - 18 - 38) / 2)
   })
 }
 
+/** Lines that were broken before, by font, width and text. */
+const broken = new Map<string, string[]>()
+const MAX_BROKEN = 3000
+
 /** Breaks text into lines that fit a width, at blanks where it can. */
-export function lines(to: Pick<Context, 'measureText'>, text: string, width: number): string[] {
+export function lines(to: Pick<Context, 'measureText'> & { font?: string }, text: string, width: number): string[] {
+  if (to.font === undefined || document.fonts.status !== 'loaded') return breakLines(to, text, width)
+  const key = `${to.font} ${width} ${text}`
+  const before = broken.get(key)
+  if (before) return before
+  const now = breakLines(to, text, width)
+  if (broken.size >= MAX_BROKEN) broken.clear()
+  broken.set(key, now)
+  return now
+}
+
+function breakLines(to: Pick<Context, 'measureText'>, text: string, width: number): string[] {
   const out: string[] = []
   for (const paragraph of text.split('\n')) {
     let line = ''

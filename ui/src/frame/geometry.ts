@@ -1,4 +1,5 @@
 import type { Connector, Element } from '../wire/types.gen'
+import { isRemoved } from '../wire/standing'
 
 /** A frame's fixed size in units. */
 export const FRAME = { width: 1600, height: 1000 }
@@ -108,7 +109,7 @@ const inBox = (a: Box, b: Box) => a.x <= b.x + b.w && a.x + a.w >= b.x && a.y <=
 export function freePlace(taken: Element[], w: number, h: number, near: Point): Point {
   const step = 40
   const boxes = taken
-    .filter((e) => e.kind !== 'answer' && !e.tray && !e.removedBy)
+    .filter((e) => e.kind !== 'answer' && !e.tray && !isRemoved(e))
     .map((e) => {
       const box = boundsOf(e)
       return e.kind === 'note'
@@ -145,7 +146,7 @@ export function inside(x: number, y: number, w: number, h: number): Point {
 export function endsOf(connector: Connector, find: (id: string) => Element | undefined): [Point, Point] {
   const box = (a: Connector['from']) => {
     const mark = a.mark ? find(a.mark) : undefined
-    return mark && !mark.removedBy ? boundsOf(mark) : null
+    return mark && !isRemoved(mark) ? boundsOf(mark) : null
   }
   const [from, to] = [box(connector.from), box(connector.to)]
   const a = from ? centre(from) : connector.from

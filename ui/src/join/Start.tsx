@@ -9,10 +9,12 @@ import { useAsked } from '../wire/useAsked'
 import type { Code, JoinFound, Me, Seat } from '../wire/types.gen'
 import { ChooseName } from './ChooseName'
 import { Ridge } from './Ridge'
+import { useTitle } from '../kit/useTitle'
 
 /** The start page: the code, then the name, and in. */
 export function Start() {
   const { t } = useTranslation()
+  useTitle(t('join.title'))
   const { code: linked } = useParams()
   const navigate = useNavigate()
   const [code, setCode] = useState(linked ?? '')

@@ -16,6 +16,7 @@ export function Button({ look = 'plain', size = 'small', className = '', ...rest
   return (
     <button
       type="button"
+      data-look={look}
       className={`inline-flex items-center justify-center gap-2 border font-semibold whitespace-nowrap ${space} ${looks[look]} ${className}`}
       {...rest}
     />

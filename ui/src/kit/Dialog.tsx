@@ -12,6 +12,18 @@ type Props = {
   children: ReactNode
 }
 
+/** A window begins at its first field, or at its main answer; the cross is for those who leave. */
+function beginAtField(e: Event) {
+  const window = e.currentTarget as HTMLElement
+  const field = window.querySelector<HTMLElement>(
+    'input:not([type=hidden]):not([disabled]), textarea:not([disabled]), select:not([disabled])',
+  )
+  const first = field ?? window.querySelector<HTMLElement>('[data-look="main"]')
+  if (!first) return
+  e.preventDefault()
+  first.focus()
+}
+
 /** A window over the page; Escape and the cross close it. */
 export function Dialog({ open, onOpenChange, title, text, wide, children }: Props) {
   const { t } = useTranslation()
@@ -22,6 +34,7 @@ export function Dialog({ open, onOpenChange, title, text, wide, children }: Prop
         <Radix.Content
           className={`fixed top-1/2 left-1/2 z-50 flex max-h-[94dvh] w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col overflow-auto rounded-2xl border border-line bg-paper p-5 shadow-xl ${wide ? 'max-w-6xl' : 'max-w-xl'}`}
           {...(text ? {} : { 'aria-describedby': undefined })}
+          onOpenAutoFocus={beginAtField}
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <Radix.Title className="text-xl">{title}</Radix.Title>

@@ -1,11 +1,15 @@
-import { useEffect, useState } from 'react'
+import { Suspense, useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useBenchState } from '../wire/useLesson'
+import { part } from './part'
 
-/** Tells for a while why something was refused. */
+const Lost = part(() => import('./Lost'))
+
+/** Tells for a while why something was refused, and keeps writing that was not taken. */
 export function RefusalNotice() {
   const { t } = useTranslation()
   const refused = useBenchState((s) => s.refused)
+  const lost = useBenchState((s) => s.lost)
   const [hidden, setHidden] = useState(0)
   useEffect(() => {
     if (!refused) return
@@ -14,11 +18,18 @@ export function RefusalNotice() {
   }, [refused])
   const shows = refused !== null && refused.count > hidden
   return (
-    <div role="status" className="pointer-events-none fixed inset-x-0 bottom-28 z-30 flex justify-center px-4">
-      {shows && (
-        <p className="rounded-xl border-2 border-amber bg-amber-soft px-4 py-2 font-semibold text-night shadow-lg">
-          {t(`refusal.${refused.code}`)}
-        </p>
+    <div className="pointer-events-none fixed inset-x-0 bottom-28 z-30 flex flex-col items-center gap-2 px-4">
+      <div role="status">
+        {shows && (
+          <p className="rounded-xl border-2 border-amber bg-amber-soft px-4 py-2 font-semibold text-night shadow-lg">
+            {refused.code === 'offline' ? t('notice.offline') : t(`refusal.${refused.code}`)}
+          </p>
+        )}
+      </div>
+      {lost.length > 0 && (
+        <Suspense fallback={null}>
+          <Lost texts={lost} />
+        </Suspense>
       )}
     </div>
   )

@@ -22,6 +22,8 @@ export function SavedSign() {
   return (
     <span
       role="status"
+      // Spoken when the network goes and comes; not at every stroke.
+      aria-live={bad || network === 'connecting' ? 'polite' : 'off'}
       title={lasting ? undefined : t('saved.noStore')}
       className={`inline-flex items-center gap-1.5 text-sm ${bad ? 'rounded-md bg-amber-soft px-2 py-0.5 font-semibold text-amber' : 'text-slate'}`}
     >

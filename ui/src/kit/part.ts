@@ -27,6 +27,13 @@ export function part<Part extends Any>(load: () => Promise<{ default: Part }>) {
   return lazy(loading)
 }
 
+/** Something else than a part of a screen that is loaded when it is first needed, or by fetchParts before that. */
+export function later<Loaded>(load: () => Promise<Loaded>): () => Promise<Loaded> {
+  const loading = patient(load)
+  waiting.push(loading)
+  return loading
+}
+
 /**
  * Loads all parts one after the other once the screen has settled, so that
  * they are there when the network breaks.

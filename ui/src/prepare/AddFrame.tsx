@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Trash2 } from 'lucide-react'
 import { Tabs } from 'radix-ui'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Thumbnail } from '../frame/Thumbnail'
 import { Dialog } from '../kit/Dialog'
@@ -20,13 +20,18 @@ export function AddFrame({ at, onClose, onAdded }: Props) {
   const { t } = useTranslation()
   const desk = useDesk()
   const [busy, setBusy] = useState(false)
+  const adding = useRef(false)
   async function add(from: FrameSource) {
+    // Two quick presses add one.
+    if (adding.current) return
+    adding.current = true
     setBusy(true)
     try {
       onAdded(await desk.add(at, from))
     } catch (error) {
       desk.tell(codeOf(error))
       setBusy(false)
+      adding.current = false
     }
   }
   const tab =

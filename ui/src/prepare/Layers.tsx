@@ -1,7 +1,7 @@
 import { Inbox, Infinity as Endless, Layers, Move, Pin } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import { useHand, useHandState } from '../frame/hand'
-import { Group, ToolButton } from '../frame/ledgeParts'
+import { useHand, useHandState } from '../frame/hand/hand'
+import { Group, ToolButton } from '../frame/offers/ledgeParts'
 import type { Layer } from '../wire/types.gen'
 import { useBenchState } from '../wire/useLesson'
 

@@ -1,4 +1,4 @@
-import { useHand, useHandState } from '../frame/hand'
+import { useHand, useHandState } from '../frame/hand/hand'
 import type { Element } from '../wire/types.gen'
 import { PollEditor } from './PollEditor'
 import { TableEditor } from './TableEditor'

@@ -3,6 +3,7 @@ import { Thumbnail } from '../frame/Thumbnail'
 import { Dialog } from '../kit/Dialog'
 import type { Frame } from '../wire/types.gen'
 import { useDeskState } from './useDesk'
+import { isRemoved } from '../wire/standing'
 
 type Props = { frames: Frame[]; at: string; onOpen: (frame: string) => void; onClose: () => void }
 
@@ -15,7 +16,7 @@ export function Overview({ frames, at, onOpen, onClose }: Props) {
       <ol className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
         {frames.map((frame, i) => {
           const title = frame.title || frame.prompt || t('prepare.untitled')
-          const marks = (sheets.find((s) => s.sheet === frame.id)?.marks ?? []).filter((m) => !m.removedBy)
+          const marks = (sheets.find((s) => s.sheet === frame.id)?.marks ?? []).filter((m) => !isRemoved(m))
           return (
             <li key={frame.id}>
               <button

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useParams, useSearchParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { Workplace } from '../frame/Workplace'
 import { RefusalNotice } from '../kit/Notice'
 import { Desk } from '../wire/desk'
@@ -14,6 +14,9 @@ import { Trail } from './Trail'
 import { TryPanel } from './TryPanel'
 import { DeskProvider, useDesk, useDeskState } from './useDesk'
 import '../words/prepare'
+import { isRemoved } from '../wire/standing'
+import { ToSignIn } from '../kit/ToSignIn'
+import { useTitle } from '../kit/useTitle'
 
 /** Where a board is prepared. */
 export function Prepare() {
@@ -41,6 +44,7 @@ function Screen() {
   const { t } = useTranslation()
   const desk = useDesk()
   const closed = useDeskState((s) => s.closed)
+  useTitle(useDeskState((s) => s.outline?.title))
   const frames = useDeskState((s) => s.frames)
   const [search] = useSearchParams()
   const [chosen, setChosen] = useState({ id: search.get('frame') ?? '', at: 0 })
@@ -49,7 +53,7 @@ function Screen() {
   // When the frame that is shown is deleted, the one that takes its place is shown.
   const frame = frames.find((f) => f.id === chosen.id) ?? frames[Math.min(chosen.at, frames.length - 1)]
 
-  if (closed === 'sign-in-needed') return <Navigate to="/sign-in" replace />
+  if (closed === 'sign-in-needed') return <ToSignIn />
   if (closed)
     return (
       <main className="grid min-h-full place-items-center p-6 text-center">
@@ -95,7 +99,7 @@ function Screen() {
 function Place({ id, layers, onLayers }: { id: string; layers: boolean; onLayers: () => void }) {
   const frame = useDeskState((s) => s.frames.find((f) => f.id === id))
   const all = useDeskState((s) => s.sheets.find((o) => o.sheet === id)?.marks)
-  const marks = useMemo(() => (all ?? []).filter((m) => !m.removedBy), [all])
+  const marks = useMemo(() => (all ?? []).filter((m) => !isRemoved(m)), [all])
   if (!frame) return null
   return (
     <div

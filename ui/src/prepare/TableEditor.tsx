@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useHand } from '../frame/hand'
+import { useHand } from '../frame/hand/hand'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import type { Element } from '../wire/types.gen'

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { useDeskState } from './useDesk'
+import { isRemoved } from '../wire/standing'
 
 const devices = [
   { name: 'phone', icon: Smartphone, width: 390, height: 844 },
@@ -24,7 +25,7 @@ export function TryPanel({ board, frame, onClose }: Props) {
   const room = useRef<HTMLDivElement>(null)
   const round = useRenewed(frame)
   const covers = useDeskState((s) =>
-    Boolean(s.sheets.find((o) => o.sheet === frame)?.marks.some((m) => m.kind === 'cover' && !m.removedBy)),
+    Boolean(s.sheets.find((o) => o.sheet === frame)?.marks.some((m) => m.kind === 'cover' && !isRemoved(m))),
   )
   useEffect(() => {
     const at = room.current

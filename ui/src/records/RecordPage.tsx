@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Check, Download, X } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { PollCard } from '../frame/PollCard'
 import { textOf } from '../frame/geometry'
 import { nameKey } from '../frame/marks/useMark'
@@ -11,17 +11,21 @@ import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
 import type { Element, Frame, Kept, OnFrame, RecordReply } from '../wire/types.gen'
 import { when } from '../words/words'
+import { isHidden } from '../wire/standing'
+import { ToSignIn } from '../kit/ToSignIn'
+import { useTitle } from '../kit/useTitle'
 
 /** What is kept of a session: for each student and frame what they wrote, drew and chose. */
 export function RecordPage() {
   const { t } = useTranslation()
+  useTitle(t('record.title'))
   const { session = '' } = useParams()
   const query = useQuery({
     queryKey: ['record', session],
     queryFn: () => call<RecordReply>('GET', `/sessions/${session}/record`),
     staleTime: 0,
   })
-  if (query.isError && codeOf(query.error) === 'sign-in-needed') return <Navigate to="/sign-in" replace />
+  if (query.isError && codeOf(query.error) === 'sign-in-needed') return <ToSignIn />
   if (!query.data) {
     return (
       <main className="grid min-h-full place-items-center">
@@ -158,7 +162,7 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
             {m.agreed?.length ? (
               <span className="text-sm text-slate"> ({t('marks.agreed', { count: m.agreed.length })})</span>
             ) : null}
-            {m.hidden && <span className="text-sm text-slate"> ({t('run.hidden')})</span>}
+            {isHidden(m) && <span className="text-sm text-slate"> ({t('run.hidden')})</span>}
           </li>
         ))}
         {strokes > 0 && <li className="px-2.5 text-slate">{t('record.drawn', { count: strokes })}</li>}

@@ -3,13 +3,14 @@ import { DropdownMenu } from 'radix-ui'
 import { useTranslation } from 'react-i18next'
 import type { Element } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
+import { isRemoved } from '../wire/standing'
 
 /** Clears one person's work, everybody's or one's own from a sheet; one undo brings it back. */
 export function ClearMenu({ sheet, marks }: { sheet: string; marks: readonly Element[] }) {
   const { t } = useTranslation()
   const lesson = useLesson()
   const people = useLessonState((s) => s.people)
-  const authors = new Set(marks.filter((m) => m.kind !== 'answer' && !m.removedBy).map((m) => m.author ?? ''))
+  const authors = new Set(marks.filter((m) => m.kind !== 'answer' && !isRemoved(m)).map((m) => m.author ?? ''))
   if (authors.size === 0) return null
   const clear = (author?: string) => lesson.do(sheet, { kind: 'clear', clear: author ? { author } : {} })
   const students = [...authors]

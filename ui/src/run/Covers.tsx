@@ -3,12 +3,12 @@ import { useTranslation } from 'react-i18next'
 import { coverLook } from '../frame/marks/CoverMark'
 import type { Staff } from '../wire/lesson'
 import type { Element } from '../wire/types.gen'
-import { useLesson } from '../wire/useLesson'
+import { useStaffLesson } from '../wire/useStaff'
 
 /** A cover as the teacher sees it in class: one press lifts it for everybody, another lays it back. */
 export function Cover({ mark, staff }: { mark: Element & { kind: 'cover' }; staff: Staff }) {
   const { t } = useTranslation()
-  const lesson = useLesson()
+  const lesson = useStaffLesson()
   const lifted = staff.state.lifted?.includes(mark.id) ?? false
   const { x, y, w, h } = mark
   return (
@@ -17,9 +17,7 @@ export function Cover({ mark, staff }: { mark: Element & { kind: 'cover' }; staf
       data-own-hand
       aria-label={[t(lifted ? 'run.lay' : 'run.lift'), mark.cover.text].filter(Boolean).join(': ')}
       aria-pressed={lifted}
-      onClick={() =>
-        void lesson.command({ kind: 'lift', lift: { cover: mark.id, down: lifted } }).catch(() => undefined)
-      }
+      onClick={() => void lesson.give({ kind: 'lift', lift: { cover: mark.id, down: lifted } })}
       className={`absolute text-[28px] ${lifted ? 'pointer-events-none border-3 border-dashed border-edge' : `cursor-pointer ${coverLook(mark)}`}`}
       style={{ left: x, top: y, width: w, height: h, pointerEvents: lifted ? 'none' : 'auto' }}
     >

@@ -3,12 +3,12 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
 import { Confirm } from '../kit/Confirm'
-import { useLesson } from '../wire/useLesson'
+import { useStaffLesson } from '../wire/useStaff'
 
 /** Ends the session for good and goes to its record. */
 export function Finish({ session }: { session: string }) {
   const { t } = useTranslation()
-  const lesson = useLesson()
+  const lesson = useStaffLesson()
   const navigate = useNavigate()
   const [asking, setAsking] = useState(false)
   return (

@@ -7,7 +7,8 @@ import { Dialog } from '../kit/Dialog'
 import { Face } from '../kit/people'
 import type { Staff } from '../wire/lesson'
 import type { Command, Person } from '../wire/types.gen'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useLessonState } from '../wire/useLesson'
+import { useStaffLesson } from '../wire/useStaff'
 
 const SIZES = [2, 3, 4, 5, 6, 7, 8]
 const USUAL = 4
@@ -16,13 +17,13 @@ const Sign = arrangementSign.groups
 /** Who is in which group, and a place to mix them anew or to move one student. */
 export function GroupsButton({ staff }: { staff: Staff }) {
   const { t } = useTranslation()
-  const lesson = useLesson()
+  const lesson = useStaffLesson()
   const people = useLessonState((s) => s.people)
   const [open, setOpen] = useState(false)
   const groups = staff.state.groups ?? []
   const [size, setSize] = useState<number | null>(null)
   const now = size ?? staff.state.groupSize ?? USUAL
-  const command = (c: Command) => void lesson.command(c).catch(() => undefined)
+  const command = (c: Command) => void lesson.give(c)
   const rows: Array<{ number: number; members: Person[] }> = groups.map((members, i) => ({
     number: i + 1,
     members: members.flatMap((id) => people.get(id) ?? []).sort(byName),

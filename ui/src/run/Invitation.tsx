@@ -1,16 +1,19 @@
 import { useQuery } from '@tanstack/react-query'
-import { QrCode } from 'lucide-react'
+import { DoorClosed, QrCode } from 'lucide-react'
+import { Switch } from 'radix-ui'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Dialog } from '../kit/Dialog'
 import { call } from '../wire/http'
 import type { Invitation as Reply } from '../wire/types.gen'
+import { useWish } from './useWish'
 
 const halves = (code: string) => `${code.slice(0, 3)} ${code.slice(3)}`
 
 /** The join code, in sight for the whole session; large with link and QR code when asked for. */
-export function Invitation({ session, code }: { session: string; code: string }) {
+export function Invitation({ session, code, closed }: { session: string; code: string; closed: boolean }) {
   const { t } = useTranslation()
+  const [shut, shutDoor] = useWish(closed, (wish: boolean) => ({ kind: 'door', door: { closed: wish } }))
   const [open, setOpen] = useState(false)
   const invitation = useQuery({
     queryKey: ['invitation', session],
@@ -25,7 +28,11 @@ export function Invitation({ session, code }: { session: string; code: string })
         aria-label={`${t('run.code')} ${halves(code)}. ${t('run.showCode')}`}
         className="flex items-center gap-2.5 rounded-full border-2 border-glow bg-glow-soft py-1 ps-3.5 pe-3 hover:bg-paper"
       >
-        <span aria-hidden="true" className="size-2 rounded-full bg-glow" />
+        {shut ? (
+          <DoorClosed size={17} className="text-glow-deep" aria-label={t('door.shut')} />
+        ) : (
+          <span aria-hidden="true" className="size-2 rounded-full bg-glow" />
+        )}
         <span className="font-display text-lg font-bold tracking-[0.12em] text-glow-deep">{halves(code)}</span>
         <QrCode size={18} className="text-glow-deep" aria-hidden="true" />
       </button>
@@ -38,6 +45,25 @@ export function Invitation({ session, code }: { session: string; code: string })
             <p className="mt-5 text-2xl break-all">{link}</p>
           </div>
           <img src={`/api/sessions/${session}/qr.svg`} alt={t('run.qr', { link })} className="size-[min(60vh,24rem)]" />
+        </div>
+        <div className="mt-3 flex items-center gap-3 border-t border-line pt-3">
+          <Switch.Root
+            checked={shut}
+            aria-labelledby="door"
+            aria-describedby="door-text"
+            onCheckedChange={shutDoor}
+            className="h-6 w-11 shrink-0 rounded-full border border-edge bg-mist p-0.5 data-[state=checked]:bg-dusk"
+          >
+            <Switch.Thumb className="block size-4.5 rounded-full bg-paper shadow transition-transform data-[state=checked]:translate-x-5 rtl:data-[state=checked]:-translate-x-5" />
+          </Switch.Root>
+          <span>
+            <b id="door" className="block font-semibold">
+              {t('door.close')}
+            </b>
+            <span id="door-text" className="text-slate">
+              {t('door.closeText')}
+            </span>
+          </span>
         </div>
       </Dialog>
     </>

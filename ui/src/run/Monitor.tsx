@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { memo, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { PollCard } from '../frame/PollCard'
 import { Thumbnail } from '../frame/Thumbnail'
@@ -8,10 +8,11 @@ import { useNow } from '../kit/useNow'
 import { workKey, type Staff } from '../wire/lesson'
 import type { Shown } from '../wire/sheets'
 import type { Element, Frame } from '../wire/types.gen'
+import { useCalmState } from '../wire/useCalm'
 import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
 import { ClearMenu } from './ClearMenu'
-import { groupParts, marksBy, studentParts, type Part } from './parts'
+import { groupParts, marksBy, studentParts, type Marks, type Part } from './parts'
 import { Moderate } from './Stage'
 
 type Props = {
@@ -26,14 +27,13 @@ type Props = {
 export function Monitor({ frame, staff, large, onLarge }: Props) {
   const { t } = useTranslation()
   const people = useLessonState((s) => s.people)
-  const sheets = useLessonState((s) => s.sheets)
+  const sheets = useCalmState((s) => s.sheets, TILES_MS)
   const grouped = frame.arrangement === 'groups'
-  const byAuthor = useMemo(() => marksBy(sheets, frame.id, 'author'), [sheets, frame.id])
-  const byOwner = useMemo(() => marksBy(sheets, frame.id, 'owner'), [sheets, frame.id])
-  const parts = grouped
-    ? groupParts(staff.state.groups ?? [], people, byOwner, t)
-    : studentParts(people, frame.arrangement)
-  const marksOf = (part: Part) => (grouped ? byOwner : byAuthor).get(part.key) ?? nothing
+  const byPart = useMarks(sheets, frame.id, grouped ? 'owner' : 'author')
+  const parts = useMemo(
+    () => (grouped ? groupParts(staff.state.groups ?? [], people, byPart, t) : studentParts(people, frame.arrangement)),
+    [grouped, staff.state.groups, people, byPart, t, frame.arrangement],
+  )
   const opened = parts.find((p) => large && (p.key === large || p.authors.includes(large)))
   if (parts.length === 0) {
     return (
@@ -48,7 +48,7 @@ export function Monitor({ frame, staff, large, onLarge }: Props) {
         className={`grid min-h-0 grow auto-rows-min gap-3 overflow-auto p-3 ${grouped ? 'grid-cols-[repeat(auto-fill,minmax(260px,1fr))]' : 'grid-cols-[repeat(auto-fill,minmax(168px,1fr))]'}`}
       >
         {parts.map((part) => (
-          <Tile key={part.key} part={part} frame={frame} marks={marksOf(part)} onOpen={() => onLarge(part.key)} />
+          <Tile key={part.key} part={part} frame={frame} marks={byPart.get(part.key) ?? nothing} onOpen={onLarge} />
         ))}
       </ul>
       {opened && (
@@ -59,7 +59,7 @@ export function Monitor({ frame, staff, large, onLarge }: Props) {
           title={t(grouped ? 'run.groupFrame' : 'run.studentFrame', opened)}
           text={opened.members}
         >
-          <Large part={opened} frame={frame} sheets={sheets} marks={marksOf(opened)} />
+          <Large part={opened} frame={frame} by={grouped ? 'owner' : 'author'} />
         </Dialog>
       )}
     </>
@@ -67,10 +67,27 @@ export function Monitor({ frame, staff, large, onLarge }: Props) {
 }
 
 const nothing: readonly Element[] = []
+/** How often the small pictures look for what is new. */
+const TILES_MS = 100
 
-type TileProps = { part: Part; frame: Frame; marks: readonly Element[]; onOpen: () => void }
+const useMarks = (sheets: Shown[], frame: string, by: 'author' | 'owner'): Marks =>
+  useMemo(() => marksBy(sheets, frame, by), [sheets, frame, by])
 
-function Tile({ part, frame, marks, onOpen }: TileProps) {
+type TileProps = { part: Part; frame: Frame; marks: readonly Element[]; onOpen: (part: string) => void }
+
+const samePart = (a: Part, b: Part) => a.name === b.name && a.members === b.members && a.here === b.here
+
+const Tile = memo(
+  OneTile,
+  (a, b) =>
+    a.marks === b.marks &&
+    a.frame === b.frame &&
+    a.onOpen === b.onOpen &&
+    a.part.key === b.part.key &&
+    samePart(a.part, b.part),
+)
+
+function OneTile({ part, frame, marks, onOpen }: TileProps) {
   const { t } = useTranslation()
   const now = useNow()
   const at = useLessonState((s) => Math.max(0, ...part.authors.map((id) => s.work.get(workKey(id, frame.id))?.at ?? 0)))
@@ -81,7 +98,7 @@ function Tile({ part, frame, marks, onOpen }: TileProps) {
     <li>
       <button
         type="button"
-        onClick={onOpen}
+        onClick={() => onOpen(part.key)}
         aria-label={t(members ? 'run.openGroup' : 'run.openLarge', { name, amount, last })}
         className="block w-full overflow-hidden rounded-xl border border-line bg-paper text-start hover:border-dusk"
       >
@@ -104,9 +121,11 @@ function Tile({ part, frame, marks, onOpen }: TileProps) {
   )
 }
 
-type LargeProps = { part: Part; frame: Frame; sheets: Shown[]; marks: readonly Element[] }
+type LargeProps = { part: Part; frame: Frame; by: 'author' | 'owner' }
 
-function Large({ part, frame, sheets, marks }: LargeProps) {
+function Large({ part, frame, by }: LargeProps) {
+  const sheets = useLessonState((s) => s.sheets)
+  const marks = useMarks(sheets, frame.id, by).get(part.key) ?? nothing
   const sheet = sheets.find((s) => s.frame === frame.id && s.owner === part.owner)
   const answer = (poll: string) => marks.find((m) => m.kind === 'answer' && m.answer.poll === poll)
   return (

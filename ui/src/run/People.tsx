@@ -1,27 +1,40 @@
+import { MoreVertical } from 'lucide-react'
+import { DropdownMenu } from 'radix-ui'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Face } from '../kit/people'
 import { useNow } from '../kit/useNow'
 import { workKey, type Staff } from '../wire/lesson'
 import type { Person } from '../wire/types.gen'
-import { useLessonState } from '../wire/useLesson'
+import { useCalmState } from '../wire/useCalm'
+import { useStaffLesson } from '../wire/useStaff'
 import { ago } from '../words/words'
+import { onList } from './expected'
 import { placeOf } from './places'
 
 /** Who did nothing for this long has stopped. */
 const STOPPED_MS = 3 * 60_000
 
-type State = 'notBegun' | 'stopped' | 'working' | 'gone'
-const order: State[] = ['notBegun', 'stopped', 'working', 'gone']
+/** How often the panel looks for what is new. */
+const CALM_MS = 500
+
+/** Who is new stands behind the others. */
+const placeIn = (order: string[], id: string) => (order.includes(id) ? order.indexOf(id) : order.length)
+
+type State = 'notBegun' | 'stopped' | 'working' | 'gone' | 'removed'
+const order: State[] = ['notBegun', 'stopped', 'working', 'gone', 'removed']
 const looks: Record<State, string> = {
   notBegun: 'bg-mist text-slate',
   stopped: 'bg-amber-soft text-amber',
   working: 'text-slate',
   gone: 'bg-mist text-slate',
+  removed: 'bg-rose-soft text-rose',
 }
 
 type Done = { marks: number; at: number }
 
 function stateOf(person: Person, work: Done | undefined, now: number): State {
+  if (person.removed) return 'removed'
   if (!person.here) return 'gone'
   if (!work || work.marks === 0) return 'notBegun'
   return now - work.at > STOPPED_MS ? 'stopped' : 'working'
@@ -32,12 +45,16 @@ type Props = { staff: Staff; onLook: (student: string, frame: string) => void }
 /** The students, those first who may need the teacher next. */
 export function People({ staff, onLook }: Props) {
   const { t } = useTranslation()
-  const people = useLessonState((s) => s.people)
-  const work = useLessonState((s) => s.work)
+  const people = useCalmState((s) => s.people, CALM_MS)
+  const removed = new Set(staff.state.removed)
+  const work = useCalmState((s) => s.work, CALM_MS)
   const now = useNow(5000)
+  /** The order as it was when the list was taken in hand. */
+  const [held, hold] = useState<string[] | null>(null)
   const own = staff.state.pace === 'own'
   const numbers = new Map(staff.board.frames.map((f, i) => [f.id, i + 1]))
   const rows = [...people.values()]
+    .map((person) => ({ ...person, removed: removed.has(person.id) }))
     .map((person) => {
       // Where students go by themselves, what they do on any frame counts.
       const on = own
@@ -48,12 +65,15 @@ export function People({ staff, onLook }: Props) {
     .sort(
       (a, b) =>
         order.indexOf(a.state) - order.indexOf(b.state) ||
-        (a.on?.at ?? 0) - (b.on?.at ?? 0) ||
         a.person.name.localeCompare(b.person.name, undefined, { numeric: true }),
     )
+  // No row moves under the finger, nor under the keyboard's focus.
+  if (held) rows.sort((a, b) => placeIn(held, a.person.id) - placeIn(held, b.person.id))
+  const takeInHand = () => hold((before) => before ?? rows.map((r) => r.person.id))
+  const letGo = () => hold(null)
   const count = (...states: State[]) => rows.filter((r) => states.includes(r.state)).length
-  const names = new Set(rows.map((r) => r.person.name.toLocaleLowerCase()))
-  const missing = staff.expected.filter((name) => !names.has(name.toLocaleLowerCase())).length
+  const names = rows.map((r) => r.person.name)
+  const missing = staff.expected.length - onList(staff.expected, names)
   return (
     <aside
       aria-labelledby="people"
@@ -65,7 +85,13 @@ export function People({ staff, onLook }: Props) {
       </h2>
       <p className="-mt-2 text-[13px] text-slate">{t('run.peopleNote')}</p>
       {rows.length === 0 && <p className="rounded-lg bg-mist p-3 text-slate">{t('run.noOneYet')}</p>}
-      <ul className="-mx-1 flex min-h-0 grow flex-col gap-0.5 overflow-auto">
+      <ul
+        className="-mx-1 flex min-h-0 grow flex-col gap-0.5 overflow-auto"
+        onPointerEnter={takeInHand}
+        onPointerLeave={letGo}
+        onFocus={takeInHand}
+        onBlur={letGo}
+      >
         {rows.map(({ person, on, state }) => (
           <li key={person.id} className="grid grid-cols-[auto_1fr_auto] items-center gap-2.5 rounded-lg px-1 py-1.5">
             <Face id={person.id} name={person.name} faded={state === 'gone'} />
@@ -93,7 +119,10 @@ export function People({ staff, onLook }: Props) {
                     : t('run.nothingYet')}
               </span>
             </span>
-            <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`run.${state}`)}</span>
+            <span className="flex items-center gap-0.5">
+              <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`run.${state}`)}</span>
+              <SeatMenu person={person} />
+            </span>
           </li>
         ))}
       </ul>
@@ -113,6 +142,31 @@ export function People({ staff, onLook }: Props) {
         ))}
       </dl>
     </aside>
+  )
+}
+
+/** What a teacher may do about somebody's seat: take it away, and give it back. */
+function SeatMenu({ person }: { person: Person }) {
+  const { t } = useTranslation()
+  const lesson = useStaffLesson()
+  const remove = !person.removed
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger
+        aria-label={t('door.more', person)}
+        className="grid size-7 place-items-center rounded-md text-slate hover:bg-mist"
+      >
+        <MoreVertical size={16} aria-hidden="true" />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Content align="end" className="z-30 rounded-xl border border-line bg-paper p-1 shadow-lg">
+        <DropdownMenu.Item
+          className="cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist"
+          onSelect={() => void lesson.give({ kind: 'seat', seat: { student: person.id, remove } })}
+        >
+          {t(remove ? 'door.take' : 'door.give', person)}
+        </DropdownMenu.Item>
+      </DropdownMenu.Content>
+    </DropdownMenu.Root>
   )
 }
 

@@ -2,13 +2,14 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import type { Staff } from '../wire/lesson'
 import type { Frame, Phase } from '../wire/types.gen'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useLessonState } from '../wire/useLesson'
+import { useStaffLesson } from '../wire/useStaff'
 import { answerCounts } from './answers'
 
 /** Closes a poll, opens it again, and shows the right answer. */
 export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
-  const lesson = useLesson()
+  const lesson = useStaffLesson()
   const sheets = useLessonState((s) => s.sheets)
   const all = useLessonState((s) => s.people.size)
   const counts = answerCounts(sheets, frame.id)
@@ -17,13 +18,10 @@ export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
     const phase = staff.state.polls[mark.id]
     if (mark.kind !== 'poll' || !phase) return null
     const count = Object.values(counts(mark.id)).reduce((sum, n) => sum + n, 0)
-    const put = (next: Phase) => () =>
-      void lesson.command({ kind: 'poll', poll: { poll: mark.id, phase: next } }).catch(() => undefined)
+    const put = (next: Phase) => () => void lesson.give({ kind: 'poll', poll: { poll: mark.id, phase: next } })
     return (
       <div key={mark.id} className="flex flex-wrap items-center gap-2">
-        <span role="status" className="font-semibold">
-          {t('poll.answered', { count, all })}
-        </span>
+        <span className="font-semibold">{t('poll.answered', { count, all })}</span>
         {phase === 'open' && <Button onClick={put('closed')}>{t('poll.close')}</Button>}
         {phase === 'closed' && <Button onClick={put('open')}>{t('poll.open')}</Button>}
         {phase !== 'revealed' && mark.poll.choices.some((c) => c.right) && (

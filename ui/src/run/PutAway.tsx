@@ -7,11 +7,11 @@ import { Dialog } from '../kit/Dialog'
 import { onMark } from '../wire/apply'
 import type { Element, Frame } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
+import { isHidden, isRemoved } from '../wire/standing'
 
 /** Lines that their drawer has rubbed out are left to them. */
 const isAway = (m: Element) =>
-  m.kind !== 'answer' &&
-  (m.hidden === true || (m.removedBy !== undefined && (m.kind !== 'stroke' || m.removedBy !== m.author)))
+  m.kind !== 'answer' && (isHidden(m) || (isRemoved(m) && (m.kind !== 'stroke' || m.standing?.by !== m.author)))
 
 /** What is hidden or removed on a frame, and the way to bring it back. */
 export function PutAway({ frame }: { frame: Frame }) {
@@ -31,12 +31,12 @@ export function PutAway({ frame }: { frame: Frame }) {
         <ul className="flex flex-col gap-2">
           {away.map(({ mark, sheet }) => {
             const name = people.get(mark.author ?? '')?.name ?? t('frame.teacher')
-            const kind = mark.removedBy ? 'restore' : 'show'
+            const kind = isRemoved(mark) ? 'restore' : 'show'
             return (
               <li key={mark.id} className="flex items-center gap-3 rounded-lg border border-line p-2.5">
                 <span className="min-w-0 grow break-words">
                   <b className="font-semibold">{name}</b>{' '}
-                  <span className="text-slate">({mark.removedBy ? t('run.removed') : t('run.hidden')})</span>
+                  <span className="text-slate">({isRemoved(mark) ? t('run.removed') : t('run.hidden')})</span>
                   <br />
                   {textOf(mark) || t(`marks.${nameKey(mark)}`)}
                 </span>

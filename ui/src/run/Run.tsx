@@ -1,17 +1,21 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { Logo } from '../kit/Logo'
 import { RefusalNotice } from '../kit/Notice'
 import { SavedSign } from '../kit/SavedSign'
 import type { Staff } from '../wire/lesson'
-import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { BenchProvider, useLessonState } from '../wire/useLesson'
+import { useStaffConnection, useStaffLesson } from '../wire/useStaff'
+import { onList } from './expected'
 import { Finish } from './Finish'
 import { Invitation } from './Invitation'
 import { People } from './People'
 import { Practice } from './Practice'
 import { Stage } from './Stage'
 import { Trail } from './Trail'
+import { ToSignIn } from '../kit/ToSignIn'
+import { useTitle } from '../kit/useTitle'
 
 /** The teacher's screen of a running session. */
 export function Run() {
@@ -20,7 +24,7 @@ export function Run() {
 }
 
 function Running({ session }: { session: string }) {
-  const lesson = useLessonConnection(session, 'staff', `${session} staff`)
+  const lesson = useStaffConnection(session)
   return (
     <BenchProvider value={lesson}>
       <Session session={session} />
@@ -32,10 +36,11 @@ function Running({ session }: { session: string }) {
 function Session({ session }: { session: string }) {
   const { t } = useTranslation()
   const staff = useLessonState((s) => s.staff)
+  useTitle(staff?.board.title)
   const closed = useLessonState((s) => s.closed)
-  const lesson = useLesson()
+  const lesson = useStaffLesson()
   const [looking, look] = useState<string | null>(null)
-  if (closed) return <Navigate to="/sign-in" replace />
+  if (closed) return <ToSignIn />
   if (!staff) {
     return (
       <main className="grid min-h-full place-items-center">
@@ -57,7 +62,7 @@ function Session({ session }: { session: string }) {
   }
   /** Opens a student's part of the frame that they are on. */
   async function open(student: string, frame: string) {
-    if (frame !== staff?.state.frame) await lesson.command({ kind: 'go', go: { frame } }).catch(() => undefined)
+    if (frame !== staff?.state.frame && !(await lesson.give({ kind: 'go', go: { frame } }))) return
     look(student)
   }
   return (
@@ -75,8 +80,10 @@ function Session({ session }: { session: string }) {
 function TopBar({ session, staff }: { session: string; staff: Staff }) {
   const { t } = useTranslation()
   const people = useLessonState((s) => s.people)
-  const here = [...people.values()].filter((p) => p.here).length
-  const expected = staff.expected.length
+  const here = [...people.values()].filter((p) => p.here).map((p) => p.name)
+  const all = staff.expected.length
+  // More than the list, or nobody who is on it: they are not counted against it.
+  const listed = here.length <= all && (here.length === 0 || onList(staff.expected, here) > 0)
   return (
     <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line bg-paper px-4 py-2">
       <Link to="/boards" aria-label={t('boards.title')}>
@@ -88,9 +95,9 @@ function TopBar({ session, staff }: { session: string; staff: Staff }) {
       <span data-part="saved">
         <SavedSign />
       </span>
-      <Invitation session={session} code={staff.code} />
+      <Invitation session={session} code={staff.code} closed={staff.state.closed ?? false} />
       <span className="text-slate">
-        {expected > 0 ? t('run.here', { here, all: expected }) : t('run.hereCount', { count: here })}
+        {all > 0 && listed ? t('run.here', { here: here.length, all }) : t('run.hereCount', { count: here.length })}
       </span>
       {staff.practice ? <Practice session={session} /> : <Finish session={session} />}
     </header>

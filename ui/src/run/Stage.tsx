@@ -18,6 +18,7 @@ import { Monitor } from './Monitor'
 import { PollControls } from './PollControls'
 import { PutAway } from './PutAway'
 import { UseMenu } from './UseMenu'
+import { isHidden, isRemoved } from '../wire/standing'
 
 /** The frame that the class is on, as it is used now. */
 function useFrame({ board, state }: Staff): Frame {
@@ -46,7 +47,10 @@ export function Stage({ staff, looking, onLook }: Props) {
   return (
     <Tabs.Root
       value={tab}
-      onValueChange={(next) => setPicked({ frame: frame.id, tab: next })}
+      onValueChange={(next) => {
+        onLook(null)
+        setPicked({ frame: frame.id, tab: next })
+      }}
       className="flex h-[max(70vh,34rem)] min-w-0 flex-col lg:h-auto lg:min-h-0"
     >
       <div className="flex flex-wrap items-center gap-2 px-3 pt-2">
@@ -88,7 +92,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
       key={sheet?.sheet ?? frame.id}
       frame={frame}
       sheet={sheet?.sheet ?? null}
-      marks={frame.arrangement === 'class' ? (sheet?.marks ?? []).filter((m) => !m.removedBy) : nothing}
+      marks={frame.arrangement === 'class' ? (sheet?.marks ?? []).filter((m) => !isRemoved(m)) : nothing}
       me="staff"
       mayAdd={frame.arrangement === 'class'}
       poll={(mark) => (
@@ -118,8 +122,8 @@ export function Moderate({ mark, sheet }: { mark: Element; sheet: string }) {
   const { t } = useTranslation()
   const lesson = useLesson()
   if (mark.kind === 'answer') return null
-  const kind = mark.hidden ? 'show' : 'hide'
-  const Sign = mark.hidden ? Eye : EyeOff
+  const kind = isHidden(mark) ? 'show' : 'hide'
+  const Sign = isHidden(mark) ? Eye : EyeOff
   return (
     <Button onClick={() => lesson.do(sheet, onMark(kind, mark.id))}>
       <Sign size={17} aria-hidden="true" />

@@ -4,9 +4,13 @@ import { arrangementSign } from '../kit/arrangement'
 import { hueOf } from '../kit/people'
 import type { Staff } from '../wire/lesson'
 import type { Frame, Person } from '../wire/types.gen'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useCalmState } from '../wire/useCalm'
+import { useStaffLesson } from '../wire/useStaff'
 import { PaceMenu } from './PaceMenu'
 import { openFrames, placeOf } from './places'
+
+/** How often the trail looks for what is new. */
+const CALM_MS = 300
 
 const rise = (i: number) => [10, 2, 13, 0, 9, 4][i % 6]!
 
@@ -17,9 +21,9 @@ const rise = (i: number) => [10, 2, 13, 0, 9, 4][i % 6]!
  */
 export function Trail({ staff }: { staff: Staff }) {
   const { t } = useTranslation()
-  const lesson = useLesson()
-  const work = useLessonState((s) => s.work)
-  const people = useLessonState((s) => s.people)
+  const lesson = useStaffLesson()
+  const work = useCalmState((s) => s.work, CALM_MS)
+  const people = useCalmState((s) => s.people, CALM_MS)
   const { board, state } = staff
   const at = board.frames.findIndex((f) => f.id === state.frame)
   const own = state.pace === 'own'
@@ -48,7 +52,7 @@ export function Trail({ staff }: { staff: Staff }) {
             all={people.size}
             there={own ? there.get(frame.id)! : null}
             closed={own && !open.includes(frame.id)}
-            onGo={() => void lesson.command({ kind: 'go', go: { frame: frame.id } }).catch(() => undefined)}
+            onGo={() => void lesson.give({ kind: 'go', go: { frame: frame.id } })}
           />
         ))}
       </ol>

@@ -1,6 +1,7 @@
 import type { TFunction } from 'i18next'
 import { groupOwner, type Shown } from '../wire/sheets'
 import type { Arrangement, Element, Person } from '../wire/types.gen'
+import { isRemoved } from '../wire/standing'
 
 /** One copy of a frame that the teacher can look into: a student's part of it, or a group's. */
 export type Part = {
@@ -14,22 +15,35 @@ export type Part = {
 }
 
 type People = ReadonlyMap<string, Person>
-type Marks = ReadonlyMap<string, readonly Element[]>
+export type Marks = ReadonlyMap<string, readonly Element[]>
 
-/** The marks on a frame by who made them or on whose copy they lie; the same list as long as its marks are the same. */
+/**
+ * The marks on a frame by who made them or on whose copy they lie. A list is the
+ * same object as before as long as its marks are the same.
+ */
 export function marksBy(sheets: Shown[], frame: string, by: 'author' | 'owner'): Marks {
   const found = new Map<string, Element[]>()
   for (const sheet of sheets) {
     if (sheet.frame !== frame) continue
     for (const mark of sheet.marks) {
       const key = by === 'author' ? mark.author : sheet.owner
-      if (mark.removedBy || !key) continue
-      const list = found.get(key) ?? []
-      list.push(mark)
-      found.set(key, list)
+      if (isRemoved(mark) || !key) continue
+      const list = found.get(key)
+      if (list) list.push(mark)
+      else found.set(key, [mark])
     }
   }
-  return found
+  const before = last.by === by && last.frame === frame ? last.marks : undefined
+  const marks = new Map([...found].map(([key, list]) => [key, sameList(list, before?.get(key))]))
+  last = { frame, by, marks }
+  return marks
+}
+
+/** What was found last: the screen shows one frame at a time. */
+let last: { frame: string; by: string; marks: Marks } = { frame: '', by: '', marks: new Map() }
+
+function sameList(now: readonly Element[], before: readonly Element[] | undefined) {
+  return before && before.length === now.length && now.every((mark, i) => mark === before[i]) ? before : now
 }
 
 /** A part for each student, by name. */

@@ -1,4 +1,4 @@
-import { Suspense } from 'react'
+import { Suspense, useEffect } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { part } from '../kit/part'
@@ -12,17 +12,21 @@ import type { Element, Me } from '../wire/types.gen'
 import { ownerOf } from '../wire/sheets'
 import { useAsked } from '../wire/useAsked'
 import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { useTitle } from '../kit/useTitle'
 
 // Only lessons with a poll need it.
 const PollCard = part(() => import('../frame/PollCard').then((m) => ({ default: m.PollCard })))
 // Only lessons at own pace need it.
 const Way = part(() => import('./Way').then((m) => ({ default: m.Way })))
 
+const AGAIN_MS = 3000
+
 /** The student's screen: finds out whether this device has a seat here, and shows the lesson. */
 export function StudentLesson() {
   const { t } = useTranslation()
   const { session = '' } = useParams()
   const me = useAsked(() => call<Me>('GET', '/me'), 'me')
+  if (me.problem === 'unavailable') return <NoNetwork again={me.again} />
   if (me.problem) return <Message title={t('refusal.unavailable')} retry={me.again} />
   if (!me.data) return <Message title={t('loading')} />
   const seat = me.data.seat
@@ -38,6 +42,16 @@ function Seated({ session, seat }: { session: string; seat: string }) {
       <RefusalNotice />
     </BenchProvider>
   )
+}
+
+/** The page is there and the server is not: it is asked again until it answers. */
+function NoNetwork({ again }: { again: () => void }) {
+  const { t } = useTranslation()
+  useEffect(() => {
+    const timer = setInterval(again, AGAIN_MS)
+    return () => clearInterval(timer)
+  }, [again])
+  return <Message title={t('student.offlineTitle')} text={t('student.offline')} retry={again} />
 }
 
 function Message({ title, text, retry }: { title: string; text?: string; retry?: () => void }) {
@@ -67,6 +81,7 @@ export function Lesson() {
   const { t } = useTranslation()
   const lesson = useLesson()
   const student = useLessonState((s) => s.student)
+  useTitle(student?.stage.frame.title || student?.stage.title)
   const closed = useLessonState((s) => s.closed)
   const tooLate = useLessonState((s) => s.tooLate)
   const sheets = useLessonState((s) => s.sheets)
@@ -97,6 +112,7 @@ export function Lesson() {
         phase={stage.polls[mark.id] ?? 'closed'}
         chosen={answers.get(mark.id)}
         onFrame={onFrame}
+        ready={own !== undefined}
         onChoose={(choice) => own && lesson.do(own.sheet, { kind: 'answer', answer: { poll: mark.id, choice } })}
       />
     </Suspense>
@@ -136,10 +152,14 @@ export function Lesson() {
       </p>
       <main className="flex min-h-0 grow flex-col" aria-labelledby="task">
         <div className={narrow || onlyPoll ? 'bg-paper px-4 py-3' : 'sr-only'}>
-          <h1 id="task" className="text-xl leading-tight">
+          <h1 id="task" dir="auto" className="text-xl leading-tight">
             {frame.title}
           </h1>
-          {frame.prompt && <p className="mt-1 text-slate">{frame.prompt}</p>}
+          {frame.prompt && (
+            <p dir="auto" className="mt-1 text-slate">
+              {frame.prompt}
+            </p>
+          )}
         </div>
         {onlyPoll ? (
           <div className="min-h-0 grow overflow-auto p-4">

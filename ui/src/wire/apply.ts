@@ -1,5 +1,6 @@
 import { cut, drawn, drawnAt, touches } from './erase'
 import type { Element, Op, Set as SetProperties, Step } from './types.gen'
+import { isRemoved } from './standing'
 
 /** An operation without its id, as it lies on the undo pile. */
 export type Deed = { sheet: string; back?: boolean } & Step
@@ -41,7 +42,10 @@ export function preview(marks: Marks, hands: Hands, op: Op) {
 
 function step(marks: Marks, hands: Hands, s: Step, op: string) {
   const take = (mark: Element) => {
-    hands.kept.set(mark.id, { ...mark, removedIn: op })
+    hands.kept.set(mark.id, {
+      ...mark,
+      standing: { is: 'removed', by: hands.author, at: Date.now(), in: op, was: mark.standing },
+    })
     marks.delete(mark.id)
   }
   switch (s.kind) {
@@ -64,9 +68,9 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
     case 'restore': {
       const { mark, in: all } = s.restore
       const back = all
-        ? [...hands.kept.values()].filter((m) => m.removedIn === all)
+        ? [...hands.kept.values()].filter((m) => m.standing?.in === all)
         : [hands.kept.get(mark ?? '') ?? marks.get(mark ?? '')]
-      for (const m of back) if (m) marks.set(m.id, { ...m, removedBy: undefined, removedIn: undefined })
+      for (const m of back) if (m) marks.set(m.id, isRemoved(m) ? { ...m, standing: m.standing?.was } : m)
       return
     }
     case 'erase':
@@ -86,9 +90,13 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
       for (const one of s.many.steps) step(marks, hands, one, op)
       return
     case 'hide':
+    case 'hold':
     case 'show': {
-      const old = marks.get(s.kind === 'hide' ? s.hide.mark : s.show.mark)
-      if (old) marks.set(old.id, { ...old, hidden: s.kind === 'hide' })
+      const id = s.kind === 'hide' ? s.hide.mark : s.kind === 'hold' ? s.hold.mark : s.show.mark
+      const is = s.kind === 'hide' ? 'hidden' : 'held'
+      const standing = s.kind === 'show' ? undefined : ({ is, by: hands.author, at: Date.now() } as const)
+      const old = marks.get(id)
+      if (old) marks.set(id, { ...old, standing })
       return
     }
     case 'clear':
@@ -124,6 +132,26 @@ function fromPiece({ author, piece }: Hands, id: string): Element | undefined {
   return { id, author, z: newest++, at: Date.now(), x, y, w, h, turn, kind: 'placed', placed: { piece: id } }
 }
 
+type Box = { left: number; top: number; right: number; bottom: number }
+
+function wayBox(path: number[]): Box {
+  const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+  for (let i = 0; i + 1 < path.length; i += 2) {
+    box.left = Math.min(box.left, path[i]!)
+    box.right = Math.max(box.right, path[i]!)
+    box.top = Math.min(box.top, path[i + 1]!)
+    box.bottom = Math.max(box.bottom, path[i + 1]!)
+  }
+  return box
+}
+
+/** Whether a line, turned as it may be, can lie within reach of an eraser's way. */
+function nearWay(mark: Element, way: Box, reach: number): boolean {
+  const rim = reach + (mark.turn ? Math.hypot(mark.w, mark.h) : 0)
+  const { x, y, w, h } = mark
+  return x - rim <= way.right && x + w + rim >= way.left && y - rim <= way.bottom && y + h + rim >= way.top
+}
+
 /** What an eraser takes and leaves, with the ids that the server gives the pieces. */
 export function underEraser(
   marks: Marks,
@@ -133,8 +161,10 @@ export function underEraser(
 ) {
   const { path, radius, part } = s.erase
   const found: Array<{ mark: Element; pieces: Element[] }> = []
+  const way = wayBox(path)
   for (const mark of marks.values()) {
-    if (mark.kind !== 'stroke' || mark.removedBy || !mayChange(mark)) continue
+    if (mark.kind !== 'stroke' || isRemoved(mark) || !mayChange(mark)) continue
+    if (!nearWay(mark, way, radius + mark.stroke.width / 2)) continue
     const eraser = { path, radius: radius + mark.stroke.width / 2 }
     const line = drawn(mark)
     if (!part) {
@@ -152,21 +182,30 @@ const reversed = (steps: Array<Step | null>): Step | null => {
   return back.length === 0 ? null : back.length === 1 ? back[0]! : { kind: 'many', many: { steps: back } }
 }
 
+/** What finding the way back needs to know. */
+export type Knows = Pick<Hands, 'mayChange' | 'piece'> & { removedIn?: (op: string) => string[] }
+
 /** The step that would take an operation back, as far as the device can tell. */
-export function inverse(marks: Marks, hands: Pick<Hands, 'mayChange' | 'piece'>, op: Op): Step | null {
+export function inverse(marks: Marks, hands: Knows, op: Op): Step | null {
   return inverseStep(marks, hands, op, op.id)
 }
 
-function inverseStep(marks: Marks, hands: Pick<Hands, 'mayChange' | 'piece'>, s: Step, op: string): Step | null {
+function inverseStep(marks: Marks, hands: Knows, s: Step, op: string): Step | null {
   switch (s.kind) {
     case 'add':
       return onMark('remove', s.add.mark)
     case 'remove':
       return onMark('restore', s.remove.mark)
     case 'restore':
-      return s.restore.mark ? onMark('remove', s.restore.mark) : null
+      return reversed(
+        (s.restore.mark ? [s.restore.mark] : (hands.removedIn?.(s.restore.in ?? '') ?? [])).map((id) =>
+          onMark('remove', id),
+        ),
+      )
     case 'hide':
       return onMark('show', s.hide.mark)
+    case 'hold':
+      return onMark('show', s.hold.mark)
     case 'show':
       return onMark('hide', s.show.mark)
     case 'clear':

@@ -12,7 +12,9 @@ export type BenchState = {
   /** False when the browser keeps nothing. */
   lasting: boolean
   /** The last refusal, counted so that the same one can be told twice. */
-  refused: { code: Code; count: number } | null
+  refused: { code: Code | 'offline'; count: number } | null
+  /** Writing that was not taken and is nowhere else: it can be copied out. */
+  lost: readonly string[]
   canUndo: ReadonlySet<string>
   canRedo: ReadonlySet<string>
 }
@@ -35,5 +37,7 @@ export interface Bench {
   /** Asks what clean shape a drawn stroke means; null where nobody can be asked. */
   tidy(sheet: string, mark: string): Promise<Tidied | null>
   /** Tells the person why something was not done. */
-  tell(code: Code): void
+  tell(code: Code | 'offline'): void
+  /** Lets go of the writing that was not taken. */
+  letGo(): void
 }

@@ -42,6 +42,7 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
   private seqs = new Map<string, number>()
   private sheets = new Sheets('staff', { mayChange: () => true })
   private flushing = false
+  private alone = false
   private asking: ReturnType<typeof setInterval> | undefined
 
   constructor(board: string) {
@@ -54,6 +55,7 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
       unsaved: 0,
       lasting: true,
       refused: null,
+      lost: [],
       canUndo: new Set(),
       canRedo: new Set(),
       outline: null,
@@ -165,7 +167,8 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
       case 'marks': {
         const { frame, step } = edit.marks
         const op = { id: edit.id, sheet: frame, ...step } as wire.Op
-        const back = inverse(this.sheets.marks(frame), { mayChange: () => true }, op)
+        const removedIn = (of: string) => this.sheets.removedIn(frame, of)
+        const back = inverse(this.sheets.marks(frame), { mayChange: () => true, removedIn }, op)
         return back && { kind: 'marks', marks: { frame, step: back } }
       }
       case 'frame': {
@@ -196,7 +199,11 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
     if (this.flushing || this.pending.length === 0 || !this.outline) return
     this.flushing = true
     try {
-      while (this.pending.length > 0) if (!(await this.exchange(nextBatch(this.pending)))) break
+      while (this.pending.length > 0) {
+        const batch = this.alone ? this.pending.slice(0, 1) : nextBatch(this.pending)
+        if (!(await this.exchange(batch))) break
+        this.alone = false
+      }
     } finally {
       this.flushing = false
     }
@@ -222,6 +229,11 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
       const code = codeOf(error)
       if (code === 'sign-in-needed' || code === 'not-found') this.state.setState({ closed: code })
       else this.state.setState({ network: code === 'unavailable' ? 'offline' : 'online' })
+      // Refused for what is in it: its edits go one by one, and the one that cannot be taken is given up.
+      if (edits.length > 0 && !['unavailable', 'too-many', 'sign-in-needed', 'not-found'].includes(code)) {
+        if (this.alone) this.answered(edits[0]!, { problem: { code } as wire.Problem })
+        this.alone = true
+      }
       return false
     }
   }
@@ -247,7 +259,7 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
         const { frame, put } = change.marks
         const seq = (this.seqs.get(frame) ?? 0) + 1
         this.seqs.set(frame, seq)
-        this.sheets.take({ sheet: frame, changes: [{ seq, op: change.op, put }] })
+        this.sheets.take({ sheet: frame, frame, changes: [{ seq, op: change.op, put }] })
       }
       if (change.outline) this.outline = change.outline
     }
@@ -257,7 +269,7 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
     const seq = (this.seqs.get(frame.id) ?? 0) + 1
     this.seqs.set(frame.id, seq)
     this.saved.set(frame.id, { ...frame, prepared: [] })
-    this.sheets.load({ sheet: frame.id, frame: frame.id, owner: 'staff', seq, marks: frame.prepared })
+    this.sheets.load({ sheet: frame.id, frame: frame.id, owner: 'staff', to: { seq }, put: frame.prepared })
   }
 
   async tidy(frame: string, mark: string): Promise<wire.Tidied | null> {

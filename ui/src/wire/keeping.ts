@@ -38,22 +38,33 @@ export abstract class Keeping<Out extends { id: string }, Deed extends object, S
   protected async open(): Promise<Out[]> {
     if (this.outbox) return []
     const outbox = await openOutbox<Out>()
-    this.pending = await outbox.load(this.seat)
+    this.pending = await outbox.load(this.seat).catch(() => [])
     this.outbox = outbox
     this.state.setState({ lasting: outbox.lasting, unsaved: this.pending.length } as Partial<State>)
     return this.pending
   }
 
+  /** What another window of the same seat has left unsent, since it was looked for last. */
+  protected async leftByOthers(): Promise<Out[]> {
+    const all = (await this.outbox?.load(this.seat).catch(() => [])) ?? []
+    const left = all.filter((out) => !this.pending.some((p) => p.id === out.id))
+    if (left.length > 0) this.pending = [...this.pending, ...left].sort((a, b) => (a.id < b.id ? -1 : 1))
+    return left
+  }
+
+  /** This device cannot keep things: the person is told. */
+  private readonly cannotKeep = () => this.state.setState({ lasting: false } as Partial<State>)
+
   protected keep(out: Out) {
     this.pending.push(out)
-    void this.outbox?.put(this.seat, out)
+    void this.outbox?.put(this.seat, out).catch(this.cannotKeep)
     void this.flush()
   }
 
   /** The server has answered: this is not sent again. */
   protected drop(out: Out) {
     this.pending = this.pending.filter((p) => p.id !== out.id)
-    void this.outbox?.drop(out.id)
+    void this.outbox?.drop(out.id).catch(this.cannotKeep)
   }
 
   undo(pile: string) {
@@ -86,8 +97,18 @@ export abstract class Keeping<Out extends { id: string }, Deed extends object, S
     })
   }
 
+  /** Keeps writing that was not taken in sight, so that it can be copied out. */
+  protected lose(text: string | undefined) {
+    if (!text?.trim()) return
+    this.state.setState(({ lost }) => ({ lost: lost.includes(text) ? lost : [...lost, text] }) as Partial<State>)
+  }
+
+  letGo() {
+    this.state.setState({ lost: [] as readonly string[] } as Partial<State>)
+  }
+
   /** Tells the person why something was not done. */
-  tell(code: Code) {
+  tell(code: Code | 'offline') {
     this.state.setState(({ refused }) => ({ refused: { code, count: (refused?.count ?? 0) + 1 } }) as Partial<State>)
   }
 }

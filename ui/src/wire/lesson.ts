@@ -5,7 +5,7 @@ import { inverse, type Deed } from './apply'
 import type { Bench, BenchState } from './bench'
 import { inParts, nextBatch } from './batches'
 import { Passing } from './passing'
-import { Refused } from './http'
+import { codeOf, Refused } from './http'
 import { Keeping, type Done } from './keeping'
 import { Sheets } from './sheets'
 import type * as wire from './types.gen'
@@ -25,9 +25,12 @@ export type LessonState = BenchState & {
   worked: ReadonlySet<string>
   /** Operations that came too late: the lesson had ended. */
   tooLate: number
+  /** Commands that are on their way. */
+  giving: number
 }
 
 const RETRY_MS = 1000
+const HIDDEN_MS = 250
 
 export const workKey = (author: string, frame: string) => `${author} ${frame}`
 
@@ -43,6 +46,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
   readonly passing = new Passing((pass) => this.link.state === 'connected' && void this.link.send(pass).catch(() => {}))
   protected sheets = new Sheets('', { mayChange: () => false })
   private flushing = false
+  /** After a whole message was refused: its operations go one by one. */
+  private alone = false
+  private showing = false
   private catching = new Set<string>()
   private stopped = true
   readonly session: string
@@ -61,8 +67,10 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
       sheets: [],
       unsaved: 0,
       tooLate: 0,
+      giving: 0,
       lasting: true,
       refused: null,
+      lost: [],
       canUndo: new Set(),
       canRedo: new Set(),
     }))
@@ -118,7 +126,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
   protected override carryOut(deed: Deed): Done<Deed> {
     return inParts(deed).flatMap((part) => {
       const op = { ...part, id: uuidv7() } as wire.Op
-      const back = inverse(this.sheets.marks(op.sheet), this, op)
+      const removedIn = (of: string) => this.sheets.removedIn(op.sheet, of)
+      const { mayChange, piece } = this
+      const back = inverse(this.sheets.marks(op.sheet), { mayChange, piece, removedIn }, op)
       this.send(op)
       return back ? [{ of: op.id, deed: { sheet: op.sheet, ...back } }] : []
     })
@@ -150,12 +160,6 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     return `/sessions/${this.session}/pictures`
   }
 
-  /** Lets the teacher change the session; throws a Refused. */
-  async command(command: wire.Command) {
-    const { state } = await this.call<wire.CommandReply>('command', command)
-    this.heardState(state)
-  }
-
   protected send(op: wire.Op) {
     this.sheets.begin(op)
     this.keep(op)
@@ -170,7 +174,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     this.state.setState({ network: before.staff || before.student ? 'offline' : 'connecting' })
   }
 
-  private async call<Reply>(method: string, data: unknown): Promise<Reply> {
+  protected async call<Reply>(method: string, data: unknown): Promise<Reply> {
     let reply: Reply & wire.Failure
     try {
       reply = (await this.link.rpc(method, data)).data
@@ -186,6 +190,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
       const hello = await this.call<wire.StaffHello | wire.StudentHello>('hello', {})
       if ('stage' in hello) this.helloStudent(hello)
       else this.helloStaff(hello)
+      for (const op of await this.leftByOthers()) this.sheets.begin(op)
       this.state.setState({ network: 'online' })
       this.show()
       void this.flush()
@@ -194,18 +199,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     }
   }
 
-  private helloStudent({ me, stage, people, sheets }: wire.StudentHello) {
+  private helloStudent({ me, stage, people, sheets, worked }: wire.StudentHello) {
     this.takeIn(me.id, stage.frame.id, sheets)
-    this.state.setState({ student: { me, stage }, people: byId(people) })
-  }
-
-  private helloStaff({ people, work, sheets, ...staff }: wire.StaffHello) {
-    this.takeIn('staff', staff.state.frame, sheets)
-    this.state.setState({
-      staff,
-      people: byId(people),
-      work: new Map(work.map((w) => [workKey(w.author, w.frame), w])),
-    })
+    this.state.setState({ student: { me, stage }, people: byId(people), worked: new Set(worked) })
   }
 
   /** Takes the sheets of a frame, after connecting or on the first time ever. */
@@ -216,6 +212,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     }
     this.sheets.keepFrame(frame)
     for (const view of sheets) this.sheets.load(view)
+    for (const sheet of this.sheets.lacking()) void this.catchUp(sheet)
   }
 
   private hear(news: wire.News) {
@@ -225,7 +222,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
         this.passing.saved(news.changes.changes)
         if (!this.sheets.take(news.changes)) void this.catchUp(news.changes.sheet)
         if (news.changes.work) this.heardWork(news.changes.work)
-        this.show()
+        this.showSoon()
         return
       case 'people':
         this.state.setState(({ people }) => ({ people: new Map([...people, ...byId(news.people.people)]) }))
@@ -241,10 +238,13 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     }
   }
 
-  /** Staff hears of every sheet; one that was made after the frame was opened begins empty here. */
-  private meet({ sheet, frame, owner }: wire.SheetChanges) {
-    const here = this.state.getState().staff?.state.frame
-    if (here === frame && !this.sheets.has(sheet)) this.sheets.load({ sheet, frame, owner, seq: 0, marks: [] })
+  // What only a teacher's connection hears; see StaffLesson.
+  protected helloStaff(_hello: wire.StaffHello) {}
+  protected meet(_changes: wire.SheetChanges) {}
+  protected heardState(_state: wire.State) {}
+  protected heardWork(_work: wire.Work[]) {}
+  protected withNewWork(): ReadonlyMap<string, wire.Work> {
+    return this.state.getState().work
   }
 
   private heardStage(stage: wire.Stage) {
@@ -280,48 +280,43 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     }
   }
 
-  private heardState(state: wire.State) {
-    const staff = this.state.getState().staff
-    if (!staff || state.rev <= staff.state.rev) return
-    this.state.setState({ staff: { ...staff, state } })
-    const shared = (s: wire.State) => `${s.set?.[state.frame]?.arrangement} ${s.groups?.length ?? 0}`
-    if (state.frame !== staff.state.frame || shared(state) !== shared(staff.state)) void this.openFrame(state.frame)
+  /** Shows what was heard with the next picture of the screen: however much is heard, it is shown once for each. */
+  private showSoon() {
+    if (this.showing) return
+    this.showing = true
+    const now = () => {
+      if (!this.showing) return
+      this.showing = false
+      this.show()
+    }
+    requestAnimationFrame(now)
+    // A window that is not in sight paints no pictures.
+    setTimeout(now, HIDDEN_MS)
   }
 
-  private heardWork(work: wire.Work[]) {
-    this.state.setState((before) => {
-      const next = new Map(before.work)
-      for (const w of work) {
-        const key = workKey(w.author, w.frame)
-        // A time of 0 says that somebody else's doing changed the amount.
-        next.set(key, { ...w, at: w.at || (next.get(key)?.at ?? 0) })
-      }
-      return { work: next }
-    })
-  }
-
-  private async openFrame(frame: string) {
+  protected async openFrame(frame: string) {
     try {
+      this.sheets.expect(frame)
       const { sheets } = await this.call<wire.Opened>('open', { frame } satisfies wire.Open)
-      this.sheets.keepFrame(frame)
-      for (const view of sheets) this.sheets.load(view)
+      this.takeIn(this.sheets.author, frame, sheets)
       this.show()
     } catch {
       setTimeout(() => this.link.state === 'connected' && void this.connected(), RETRY_MS)
     }
   }
 
-  /** Fetches the changes that a sheet has missed. */
+  /** Fetches what a sheet has missed, part by part. */
   private async catchUp(sheet: string) {
-    const seq = this.sheets.seq(sheet)
-    if (seq === undefined || this.catching.has(sheet)) return
+    if (this.catching.has(sheet)) return
     this.catching.add(sheet)
     try {
-      const { changes } = await this.call<wire.ChangesReply>('since', { sheet, seq } satisfies wire.Since)
-      this.sheets.take({ sheet, changes })
-      this.show()
-    } catch {
-      // The next change, or the next connection, shows the hole again.
+      for (let at = this.sheets.at(sheet); at && this.sheets.lacks(sheet); at = this.sheets.at(sheet)) {
+        this.sheets.fill(sheet, at, await this.call<wire.Part>('since', { sheet, ...at } satisfies wire.Since))
+        this.showSoon()
+      }
+    } catch (error) {
+      // Asked too often: a moment later. Otherwise the next change, or the next connection, shows the hole again.
+      if (codeOf(error) === 'too-many') setTimeout(() => void this.catchUp(sheet), RETRY_MS)
     } finally {
       this.catching.delete(sheet)
     }
@@ -333,18 +328,24 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     this.flushing = true
     try {
       while (this.pending.length > 0 && this.state.getState().network === 'online') {
-        const batch = nextBatch(this.pending)
+        const batch = this.alone ? this.pending.slice(0, 1) : nextBatch(this.pending)
         const { results } = await this.call<wire.OpsReply>('ops', { ops: batch } satisfies wire.Ops)
+        this.alone = false
         let later = false
         batch.forEach((op, i) => (later = this.answered(op, results[i]!) || later))
         this.show()
         if (later) await pause(RETRY_MS)
       }
     } catch (error) {
-      const { code } = error as Refused
+      const code = codeOf(error)
       // A whole message was refused, for its rate or in passing: it is sent again.
-      if (code !== 'too-many' && code !== 'unavailable') this.tell(code)
-      setTimeout(() => void this.flush(), code === 'too-many' ? RETRY_MS : 2 * RETRY_MS)
+      // Refused for what is in it, its operations are sent one by one, and the one
+      // that cannot be taken alone is given up.
+      if (code !== 'too-many' && code !== 'unavailable') {
+        if (this.alone && this.pending[0]) this.answered(this.pending[0], { problem: { code } as wire.Problem })
+        this.alone = true
+      }
+      setTimeout(() => void this.flush(), code === 'unavailable' ? 2 * RETRY_MS : RETRY_MS)
     } finally {
       this.flushing = false
     }
@@ -358,21 +359,24 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     if (code) {
       this.sheets.abandon(op)
       this.undoPile.refused(op.sheet, op.id)
+      this.lose(writingIn(op))
+      // A student's screen says with the end how much came too late.
       if (code === 'session-ended') this.state.setState(({ tooLate }) => ({ tooLate: tooLate + 1 }))
-      this.tell(code)
+      if (code !== 'session-ended' || !this.state.getState().student) this.tell(code)
       return false
     }
     const seq = result.seq!
     this.sheets.saved(op, seq)
     if (result.undo) this.undoPile.confirmed(op.sheet, op.id, withoutID(result.undo))
     // The change itself comes as news; if that is lost, ask for it.
-    setTimeout(() => (this.sheets.seq(op.sheet) ?? seq) < seq && void this.catchUp(op.sheet), RETRY_MS)
+    setTimeout(() => this.sheets.lacks(op.sheet) && void this.catchUp(op.sheet), RETRY_MS)
     return false
   }
 
   protected override show() {
     this.state.setState({
       sheets: this.sheets.all(),
+      work: this.withNewWork(),
       unsaved: this.pending.length,
       canUndo: this.undoPile.undoable(),
       canRedo: this.undoPile.redoable(),
@@ -380,10 +384,19 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
   }
 }
 
+/** What somebody wrote in an operation, if anything. */
+function writingIn(step: wire.Step): string | undefined {
+  if (step.kind === 'add')
+    return step.add.kind === 'note' ? step.add.note.text : step.add.kind === 'text' ? step.add.text.text : undefined
+  if (step.kind === 'set') return step.set.text
+  if (step.kind === 'many') return step.many.steps.map(writingIn).filter(Boolean).join('\n')
+  return undefined
+}
+
 function withoutID({ id: _id, ...deed }: wire.Op): Deed {
   return deed
 }
 
-const byId = (people: wire.Person[]) => new Map(people.map((p) => [p.id, p]))
+export const byId = (people: wire.Person[]) => new Map(people.map((p) => [p.id, p]))
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))

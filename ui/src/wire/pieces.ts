@@ -1,4 +1,5 @@
 import type { Element, Frame } from './types.gen'
+import { isRemoved } from './standing'
 
 /**
  * A mark as it lies on a frame. A piece, wherever people have put it, looks as
@@ -14,7 +15,7 @@ export const isPiece = (mark: Lying) => Boolean(mark.layer)
 export const isSupply = (mark: Lying) => mark.layer === 'supply' && !mark.of
 
 /** What was prepared to stay where it is. */
-export const fixedOn = (frame: Frame) => frame.prepared.filter((m) => !m.layer && !m.removedBy)
+export const fixedOn = (frame: Frame) => frame.prepared.filter((m) => !m.layer && !isRemoved(m))
 
 /**
  * What lies on a frame, given what is on its sheet: the work, the pieces where
@@ -22,20 +23,20 @@ export const fixedOn = (frame: Frame) => frame.prepared.filter((m) => !m.layer &
  * lies in the tray beside it.
  */
 export function laid(frame: Frame, marks: readonly Element[]): { marks: Lying[]; tray: Lying[] } {
-  const pieces = new Map(frame.prepared.filter((m) => m.layer && !m.removedBy).map((m) => [m.id, m]))
+  const pieces = new Map(frame.prepared.filter((m) => m.layer && !isRemoved(m)).map((m) => [m.id, m]))
   const on: Lying[] = []
   const taken = new Set<string>()
   for (const mark of marks) {
-    if (mark.removedBy) continue
+    if (isRemoved(mark)) continue
     if (mark.kind !== 'placed') {
       on.push(mark)
       continue
     }
     const piece = pieces.get(mark.placed.piece)
     if (!piece) continue
-    const { x, y, z, at, turn, author, by, hidden } = mark
+    const { x, y, z, at, turn, author, by, standing } = mark
     if (mark.id === piece.id) taken.add(piece.id)
-    on.push({ ...piece, id: mark.id, x, y, z, at, turn, author, by, hidden, tray: false, of: piece.id })
+    on.push({ ...piece, id: mark.id, x, y, z, at, turn, author, by, standing, tray: false, of: piece.id })
   }
   const waiting = [...pieces.values()].filter((p) => !taken.has(p.id))
   return {

@@ -1,26 +1,36 @@
 import { preview, type Hands, type Marks } from './apply'
-import type { Arrangement, Change, Element, Op, SheetChanges, SheetView } from './types.gen'
+import { isRemoved } from './standing'
+import type { Arrangement, Change, Cursor, Element, Op, Part, SheetChanges, SheetView } from './types.gen'
 
 type Held = {
   sheet: string
   frame: string
   owner: string
-  seq: number
+  /** How far the sheet is here; `more` while its first parts are still coming. */
+  at: Cursor
+  more: boolean
   saved: Marks
   /** Changes that came before the ones they follow. */
   early: Map<number, Change>
+  /** The number of the last change that was heard of. */
+  heard: number
 }
 
 /** A sheet as a screen shows it: what is saved, with what is on its way on top. */
 export type Shown = { sheet: string; frame: string; owner: string; marks: Element[] }
 
+/** How many changes of a sheet that is just being fetched are kept until it is there. */
+const MAX_UNCLAIMED = 500
+
 /** The sheets on this screen, and the operations that are not yet saved. */
 export class Sheets {
   private held = new Map<string, Held>()
   private shown = new Map<string, Shown>()
+  private list: Shown[] = []
   private readonly hands: Hands
-  /** Changes of sheets that are just being fetched. */
+  /** Changes of sheets of the frame that is just being fetched. */
   private unclaimed = new Map<string, Change[]>()
+  private fetching: string | null = null
   /** Operations not yet saved, in order; `seq` once the server has saved one. */
   private waiting: Array<{ op: Op; seq?: number }> = []
   readonly author: string
@@ -30,30 +40,69 @@ export class Sheets {
     this.hands = { author, kept: new Map(), ...hands }
   }
 
-  /** Takes a sheet as the server has it now. An older picture than ours is left. */
+  /** Takes a sheet, or its first part, as the server has it now. An older picture than ours is left. */
   load(view: SheetView) {
     const old = this.held.get(view.sheet)
-    if (old && old.seq > view.seq) return
-    const held: Held = { ...view, saved: new Map(view.marks.map((m) => [m.id, m])), early: old?.early ?? new Map() }
+    if (old && !old.more && seqOf(old.at) > seqOf(view.to)) return
+    const held: Held = {
+      sheet: view.sheet,
+      frame: view.frame,
+      owner: view.owner,
+      at: view.to,
+      more: view.more ?? false,
+      saved: new Map(view.put.map((m) => [m.id, sameAs(m, old?.saved.get(m.id))])),
+      early: old?.early ?? new Map<number, Change>(),
+      heard: Math.max(old?.heard ?? 0, seqOf(view.to)),
+    }
     this.held.set(view.sheet, held)
-    this.settle(held)
-    for (const change of this.unclaimed.get(view.sheet) ?? []) held.early.set(change.seq, change)
+    for (const change of this.unclaimed.get(view.sheet) ?? []) hear(held, change)
     this.unclaimed.delete(view.sheet)
     this.drain(held)
     this.shown.delete(view.sheet)
   }
 
-  /** Takes saved changes; returns false when some that come before are missing. */
-  take(news: Pick<SheetChanges, 'sheet' | 'changes'>): boolean {
+  /** Takes what a sheet has missed, as it was asked for from a cursor. */
+  fill(sheet: string, from: Cursor, part: Part) {
+    const held = this.held.get(sheet)
+    if (!held || (held.more && (held.at.seq !== from.seq || held.at.after !== from.after))) return
+    if (!held.more && seqOf(part.to) < seqOf(held.at)) return
+    for (const mark of part.put) held.saved.set(mark.id, sameAs(mark, held.saved.get(mark.id)))
+    for (const id of part.gone ?? []) this.forget(held, id)
+    held.at = part.to
+    held.more = part.more ?? false
+    this.drain(held)
+    this.shown.delete(sheet)
+  }
+
+  /** Takes saved changes; returns false when something that comes before is missing. */
+  take(news: Pick<SheetChanges, 'sheet' | 'frame' | 'changes'> & { seq?: number }): boolean {
     const held = this.held.get(news.sheet)
     if (!held) {
-      this.unclaimed.set(news.sheet, [...(this.unclaimed.get(news.sheet) ?? []), ...news.changes].slice(-500))
+      if (news.frame !== this.fetching) return true
+      const known = this.unclaimed.get(news.sheet) ?? []
+      this.unclaimed.set(news.sheet, [...known, ...news.changes].slice(-MAX_UNCLAIMED))
       return true
     }
-    for (const change of news.changes) if (change.seq > held.seq) held.early.set(change.seq, change)
+    for (const change of news.changes) hear(held, change)
+    held.heard = Math.max(held.heard, news.seq ?? 0)
     this.drain(held)
     this.shown.delete(news.sheet)
-    return held.early.size === 0
+    return !this.lacks(news.sheet)
+  }
+
+  /** Whether a sheet here has missed something. */
+  lacks(sheet: string): boolean {
+    const held = this.held.get(sheet)
+    return held !== undefined && (held.more || held.early.size > 0 || held.heard > seqOf(held.at))
+  }
+
+  /** The sheets here that have missed something. */
+  lacking = () => [...this.held.keys()].filter((sheet) => this.lacks(sheet))
+
+  /** Notes that the sheets of a frame are being fetched. */
+  expect(frame: string) {
+    this.fetching = frame
+    this.unclaimed.clear()
   }
 
   /** Forgets all sheets but those of a frame. */
@@ -66,9 +115,9 @@ export class Sheets {
     }
   }
 
-  /** The number of the last change that a sheet has here. */
-  seq(sheet: string): number | undefined {
-    return this.held.get(sheet)?.seq
+  /** How far a sheet is here. */
+  at(sheet: string): Cursor | undefined {
+    return this.held.get(sheet)?.at
   }
 
   has(sheet: string) {
@@ -85,8 +134,10 @@ export class Sheets {
   saved(op: Op, seq: number) {
     const entry = this.waiting.find((w) => w.op.id === op.id)
     const held = this.held.get(op.sheet)
-    if (entry && held && held.seq < seq) entry.seq = seq
-    else this.abandon(op)
+    if (entry && held && (held.more || seqOf(held.at) < seq)) {
+      entry.seq = seq
+      held.heard = Math.max(held.heard, seq)
+    } else this.abandon(op)
   }
 
   /** Takes an operation off the picture: it was refused, or its change is there. */
@@ -97,13 +148,23 @@ export class Sheets {
 
   /** All sheets as they are shown; the same objects as long as nothing changed. */
   all(): Shown[] {
-    return [...this.held.values()].map((held) => this.view(held))
+    const now = [...this.held.values()].map((held) => this.view(held))
+    if (now.length !== this.list.length || now.some((s, i) => s !== this.list[i])) this.list = now
+    return this.list
   }
 
   /** The marks of a sheet by id, as shown. */
   marks(sheet: string): Marks {
     const held = this.held.get(sheet)
     return new Map((held ? this.view(held).marks : []).map((m) => [m.id, m]))
+  }
+
+  /** The marks that one operation removed, as far as this device knows of them. */
+  removedIn(sheet: string, op: string): string[] {
+    const here = [...(this.held.get(sheet)?.saved.values() ?? [])]
+    return [...new Map([...this.hands.kept.values(), ...here].map((m) => [m.id, m])).values()]
+      .filter((m) => isRemoved(m) && m.standing?.in === op)
+      .map((m) => m.id)
   }
 
   private view(held: Held): Shown {
@@ -117,26 +178,54 @@ export class Sheets {
     return shown
   }
 
+  /** Takes the changes that follow what is here. */
   private drain(held: Held) {
-    for (const seq of held.early.keys()) if (seq <= held.seq) held.early.delete(seq)
-    for (let next = held.early.get(held.seq + 1); next; next = held.early.get(held.seq + 1)) {
-      held.early.delete(next.seq)
-      for (const mark of next.put ?? []) held.saved.set(mark.id, mark)
-      for (const id of next.gone ?? []) {
-        const gone = held.saved.get(id)
-        if (gone) this.hands.kept.set(id, gone)
-        held.saved.delete(id)
+    if (held.more) return
+    for (const seq of held.early.keys()) if (seq <= held.at.seq) held.early.delete(seq)
+    for (let next = held.early.get(held.at.seq + 1); next; next = held.early.get(held.at.seq + 1)) {
+      const whole = (next.put ?? []).map((mark) => this.whole(held, mark))
+      // A line without points that are not here: the sheet is asked for from the beginning.
+      if (whole.some((mark) => mark === null)) {
+        held.at = { seq: 0 }
+        held.more = true
+        return
       }
-      held.seq = next.seq
+      held.early.delete(next.seq)
+      for (const mark of whole) held.saved.set(mark!.id, mark!)
+      for (const id of next.gone ?? []) this.forget(held, id)
+      held.at = { seq: next.seq }
       if (next.op) this.waiting = this.waiting.filter((w) => w.op.id !== next.op)
     }
-    this.settle(held)
+    this.waiting = this.waiting.filter((w) => w.op.sheet !== held.sheet || w.seq === undefined || w.seq > held.at.seq)
   }
 
-  private settle(held: Held) {
-    this.waiting = this.waiting.filter((w) => w.op.sheet !== held.sheet || w.seq === undefined || w.seq > held.seq)
+  private forget(held: Held, id: string) {
+    const gone = held.saved.get(id)
+    if (gone) this.hands.kept.set(id, gone)
+    held.saved.delete(id)
+  }
+
+  /** A mark from a change, with the points that it had before where they did not change. */
+  private whole(held: Held, mark: Element): Element | null {
+    if (mark.kind !== 'stroke' || mark.stroke.points.length > 0) return mark
+    const before = held.saved.get(mark.id) ?? this.hands.kept.get(mark.id)
+    if (before?.kind !== 'stroke') return null
+    return { ...mark, stroke: { ...mark.stroke, points: before.stroke.points } }
   }
 }
+
+function hear(held: Held, change: Change) {
+  if (held.more || change.seq > held.at.seq) held.early.set(change.seq, change)
+  held.heard = Math.max(held.heard, change.seq)
+}
+
+/** The number up to which all is here. */
+const seqOf = (at: Cursor) => (at.after ? at.seq - 1 : at.seq)
+
+/** A mark as the server has it; the object that is here when nothing is different. */
+const sameAs = (mark: Element, here: Element | undefined) =>
+  here && JSON.stringify(here) === JSON.stringify(mark) ? here : mark
+
 /** The owner of a group's sheet, by the group's number. */
 export const groupOwner = (group: number) => `group-${group}`
 

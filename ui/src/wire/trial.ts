@@ -13,7 +13,7 @@ export class Trial extends Lesson {
   private readonly name: string
 
   constructor(board: string, frame: string, lifted: boolean, name: string) {
-    super('', 'student', `trial ${board}`)
+    super('', 'student', `trial ${board} ${Date.now()}`)
     this.path = `/boards/${board}/try?frame=${frame}&lifted=${lifted}`
     this.name = name
   }
@@ -22,7 +22,7 @@ export class Trial extends Lesson {
     try {
       const stage = await call<Stage>('GET', this.path)
       const shared = stage.group ? `group-${stage.group.number}` : 'class'
-      const sheet = (owner: string) => ({ sheet: owner, frame: stage.frame.id, owner, seq: 0, marks: [] })
+      const sheet = (owner: string) => ({ sheet: owner, frame: stage.frame.id, owner, to: { seq: 0 }, put: [] })
       this.takeIn(ME.id, stage.frame.id, [sheet(shared), sheet(ME.id)])
       this.state.setState({ student: { me: { ...ME, name: this.name }, stage }, network: 'online' })
       this.show()

@@ -7,7 +7,7 @@ export type Connect = {
   as: Role;
 };
 
-export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "empty-note" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "join-needed" | "last-frame" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-revealed" | "put-away" | "session-ended" | "session-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "join-needed" | "last-frame" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-revealed" | "put-away" | "rehearsals-full" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -26,6 +26,7 @@ export type Person = {
   name: string;
   here?: boolean;
   at?: string;
+  removed?: boolean;
 };
 
 export type PaperKind = "plain" | "dotted" | "ruled" | "squared" | "handwriting" | "axes" | "number-line" | "staff" | "picture";
@@ -57,6 +58,16 @@ export type Arrangement = "class" | "groups" | "individual";
 export type Permission = "look" | "add" | "together";
 
 export type Layer = "" | "piece" | "supply";
+
+export type Stand = "shown" | "held" | "hidden" | "removed";
+
+export type Standing = {
+  is: Stand;
+  by: string;
+  at: number;
+  in?: string;
+  was?: Standing;
+};
 
 export type Tint = "snow" | "apricot" | "rose" | "lilac" | "glacier" | "moss";
 
@@ -197,11 +208,9 @@ export type Element = {
   group?: string;
   layer?: Layer;
   tray?: boolean;
-  hidden?: boolean;
+  standing?: Standing;
   by?: string;
   agreed?: Array<string>;
-  removedBy?: string;
-  removedIn?: string;
 } & Body;
 
 export type Frame = {
@@ -244,13 +253,23 @@ export type Stage = {
   ended: boolean;
 };
 
+export type Cursor = {
+  seq: number;
+  after?: string;
+};
+
+export type Part = {
+  to: Cursor;
+  more?: boolean;
+  put: Array<Element>;
+  gone?: Array<string>;
+};
+
 export type SheetView = {
   sheet: string;
   frame: string;
   owner: string;
-  seq: number;
-  marks: Array<Element>;
-};
+} & Part;
 
 export type StudentHello = {
   me: Person;
@@ -278,6 +297,7 @@ export type Setting = {
 
 export type State = {
   rev: number;
+  terms: number;
   pace: Pace;
   frame: string;
   from?: string;
@@ -288,6 +308,8 @@ export type State = {
   set?: { [key: string]: Setting };
   groups?: Array<Array<string>>;
   groupSize?: number;
+  closed?: boolean;
+  removed?: Array<string>;
   ended: boolean;
 };
 
@@ -329,21 +351,7 @@ export type Moved = {
 
 export type Since = {
   sheet: string;
-  seq: number;
-};
-
-export type Change = {
-  seq: number;
-  op?: string;
-  by?: string;
-  at?: number;
-  put?: Array<Element>;
-  gone?: Array<string>;
-};
-
-export type ChangesReply = {
-  changes: Array<Change>;
-};
+} & Cursor;
 
 export type Ops = {
   ops: Array<unknown>;
@@ -362,8 +370,7 @@ export type Add = {
   tray?: boolean;
 } & Body;
 
-export type Set = {
-  mark: string;
+export type Properties = {
   x?: number;
   y?: number;
   w?: number;
@@ -394,7 +401,11 @@ export type Set = {
   poll?: Question;
 };
 
-export type Target = {
+export type Set = {
+  mark: string;
+} & Properties;
+
+export type Remove = {
   mark: string;
 };
 
@@ -418,6 +429,18 @@ export type Many = {
   steps: Array<Step>;
 };
 
+export type Hide = {
+  mark: string;
+};
+
+export type Hold = {
+  mark: string;
+};
+
+export type Show = {
+  mark: string;
+};
+
 export type Clear = {
   author?: string;
 };
@@ -430,13 +453,14 @@ export type SetAnswer = {
 export type Step = (
   | { kind: "add"; add: Add }
   | { kind: "set"; set: Set }
-  | { kind: "remove"; remove: Target }
+  | { kind: "remove"; remove: Remove }
   | { kind: "restore"; restore: Restore }
   | { kind: "erase"; erase: Erase }
   | { kind: "agree"; agree: Agree }
   | { kind: "many"; many: Many }
-  | { kind: "hide"; hide: Target }
-  | { kind: "show"; show: Target }
+  | { kind: "hide"; hide: Hide }
+  | { kind: "hold"; hold: Hold }
+  | { kind: "show"; show: Show }
   | { kind: "clear"; clear: Clear }
   | { kind: "answer"; answer: SetAnswer }
 );
@@ -461,10 +485,22 @@ export type CommandReply = {
   state: State;
 };
 
+export type Change = {
+  seq: number;
+  op?: string;
+  by?: string;
+  at?: number;
+  put?: Array<Element>;
+  gone?: Array<string>;
+  dropped?: Array<string>;
+  come?: Array<string>;
+};
+
 export type SheetChanges = {
   sheet: string;
   frame: string;
   owner: string;
+  seq: number;
   changes: Array<Change>;
   work?: Array<Work>;
 };
@@ -563,6 +599,15 @@ export type Assign = {
   group: number;
 };
 
+export type Door = {
+  closed: boolean;
+};
+
+export type SetSeat = {
+  student: string;
+  remove: boolean;
+};
+
 export type End = {
 };
 
@@ -574,6 +619,8 @@ export type Command = (
   | { kind: "use"; use: Use }
   | { kind: "groups"; groups: SetGroups }
   | { kind: "assign"; assign: Assign }
+  | { kind: "door"; door: Door }
+  | { kind: "seat"; seat: SetSeat }
   | { kind: "end"; end: End }
 );
 

@@ -3,6 +3,7 @@ type Entry<Deed> = Array<{ of: string; deed: Deed }>
 type Pile<Deed> = { undo: Entry<Deed>[]; redo: Entry<Deed>[] }
 
 const MAX_STEPS = 300
+const WRITE_MS = 400
 
 /**
  * What one person can take back, sheet by sheet. The server's own word for how
@@ -12,10 +13,13 @@ const MAX_STEPS = 300
 export class UndoPile<Deed> {
   private piles: Record<string, Pile<Deed>>
   private readonly key: string
+  private writing: ReturnType<typeof setTimeout> | undefined
 
   constructor(seat: string) {
     this.key = `undo2 ${seat}`
     this.piles = read(this.key)
+    // A page that goes writes what is there.
+    globalThis.addEventListener?.('pagehide', this.writeNow)
   }
 
   did(sheet: string, entry: Entry<Deed>) {
@@ -73,7 +77,14 @@ export class UndoPile<Deed> {
     return [...undo, ...redo].flat()
   }
 
+  /** Writes the piles to the tab's storage soon: not whole at every stroke. */
   private write() {
+    this.writing ??= setTimeout(this.writeNow, WRITE_MS)
+  }
+
+  private readonly writeNow = () => {
+    clearTimeout(this.writing)
+    this.writing = undefined
     try {
       sessionStorage.setItem(this.key, JSON.stringify(this.piles))
     } catch {

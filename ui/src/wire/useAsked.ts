@@ -12,10 +12,7 @@ type Asked<Reply> = { data?: Reply; problem?: Code }
 export function useAsked<Reply>(ask: (() => Promise<Reply>) | null, key: string) {
   const [asked, setAsked] = useState<Asked<Reply>>({})
   const [round, setRound] = useState(0)
-  const again = useCallback(() => {
-    setAsked({})
-    setRound((n) => n + 1)
-  }, [])
+  const again = useCallback(() => setRound((n) => n + 1), [])
   useEffect(() => {
     let gone = false
     ask?.().then(

@@ -10,6 +10,12 @@ export function startWords() {
     resources: { en: { translation: en } },
     interpolation: { escapeValue: false },
   })
+  const tellPage = (language: string) => {
+    document.documentElement.lang = language
+    document.documentElement.dir = i18next.dir(language)
+  }
+  i18next.on('languageChanged', tellPage)
+  tellPage(i18next.language ?? 'en')
 }
 
 /** Adds the wording of screens that are loaded later. */

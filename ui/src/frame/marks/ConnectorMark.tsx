@@ -2,7 +2,7 @@ import { useStore } from 'zustand'
 import type { Element } from '../../wire/types.gen'
 import { inkStroke } from '../colours'
 import { endsOf } from '../geometry'
-import { useHand } from '../hand'
+import { useHand } from '../hand/hand'
 import { headPath } from '../outline'
 import { useMark } from './useMark'
 

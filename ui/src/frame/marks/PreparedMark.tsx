@@ -1,6 +1,6 @@
 import { LINE, SHAPE_TEXT } from '../geometry'
 import { PollCard } from '../PollCard'
-import { Writing } from '../Writing'
+import { Writing } from '../hand/Writing'
 import { coverLook } from './CoverMark'
 import type { Element } from '../../wire/types.gen'
 import { TableMark } from './TableMark'

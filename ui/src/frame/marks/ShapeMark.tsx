@@ -2,9 +2,9 @@ import { memo } from 'react'
 import type { Element } from '../../wire/types.gen'
 import { inkStroke, tintFill } from '../colours'
 import { LINE, SHAPE_TEXT } from '../geometry'
-import { useHandState } from '../hand'
+import { useHandState } from '../hand/hand'
 import { shapePath } from '../outline'
-import { Writing } from '../Writing'
+import { Writing } from '../hand/Writing'
 import { boxStyle, useMark } from './useMark'
 
 type Shape = Element & { kind: 'shape' }

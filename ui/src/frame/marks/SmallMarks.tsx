@@ -2,10 +2,10 @@ import { ExternalLink } from 'lucide-react'
 import { memo } from 'react'
 import type { Element } from '../../wire/types.gen'
 import { LINE, SHAPE_TEXT } from '../geometry'
-import { useHandState } from '../hand'
+import { useHandState } from '../hand/hand'
 import { pictureURL } from '../pictures'
 import { StampSign } from '../stamps'
-import { Writing } from '../Writing'
+import { Writing } from '../hand/Writing'
 import { boxStyle, useMark } from './useMark'
 
 const outline = (selected: boolean) => (selected ? 'outline-3 outline-dusk' : '')

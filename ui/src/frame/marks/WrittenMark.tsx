@@ -6,9 +6,10 @@ import { usePassing } from '../../wire/useLesson'
 import type { Element } from '../../wire/types.gen'
 import { inkText, tintGround } from '../colours'
 import { LINE, measured, NOTE, textOf } from '../geometry'
-import { useHandState } from '../hand'
-import { Writing } from '../Writing'
+import { useHandState } from '../hand/hand'
+import { Writing } from '../hand/Writing'
 import { boxStyle, useMark } from './useMark'
+import { isHidden } from '../../wire/standing'
 
 type Written = Element & { kind: 'note' | 'text' }
 type Props = { mark: Written; fixed: boolean }
@@ -63,7 +64,7 @@ function LiveWords({ mark }: { mark: Written }) {
       ref={box}
       dir="auto"
       {...(writes ? { 'data-mark': mark.id, 'data-own-hand': true } : part)}
-      className={`mark-box ${wraps} ${look(mark)} ${mark.hidden ? 'outline-4 outline-dashed outline-slate' : ''} ${selected ? 'outline-3 outline-dusk' : ''} ${may ? 'cursor-grab' : ''}`}
+      className={`mark-box ${wraps} ${look(mark)} ${isHidden(mark) ? 'outline-4 outline-dashed outline-slate' : ''} ${selected ? 'outline-3 outline-dusk' : ''} ${may ? 'cursor-grab' : ''}`}
       style={boxStyle(mark, x, y, { ...lettering(mark), ...style })}
     >
       {((isNote && tab) || names) && (
@@ -76,7 +77,7 @@ function LiveWords({ mark }: { mark: Written }) {
         </span>
       )}
       {writes ? <Writing mark={mark} /> : <Words mark={mark} />}
-      {mark.hidden && <span className="block text-[20px] font-semibold text-slate">{t('frame.hiddenMark')}</span>}
+      {isHidden(mark) && <span className="block text-[20px] font-semibold text-slate">{t('frame.hiddenMark')}</span>}
       {writer && !writes && (
         <span className="absolute end-0 -bottom-7 rounded-md bg-night px-2 text-[18px] font-semibold text-paper">
           {t('marks.writing', { name: hand.nameOf(writer) })}

@@ -4,9 +4,10 @@ import { useStore } from 'zustand'
 import { useBenchState } from '../../wire/useLesson'
 import type { Element } from '../../wire/types.gen'
 import { textOf } from '../geometry'
-import { useHand } from '../hand'
+import { useHand } from '../hand/hand'
 import type { Lying } from '../../wire/pieces'
-import { keyOnMark } from '../keys'
+import { keyOnMark } from '../hand/keys'
+import { isHidden } from '../../wire/standing'
 
 /** What a mark is called by a screen reader, in the message file under "marks". */
 export const nameKey = (mark: Element) => (mark.kind === 'shape' ? `shape_${mark.shape.form}` : mark.kind)
@@ -36,7 +37,7 @@ export function useMark(mark: Lying) {
           ? t('marks.yours', { what })
           : t('marks.of', { who, what }),
     words && `: ${words}`,
-    mark.hidden && `, ${t('frame.hiddenMark')}`,
+    isHidden(mark) && `, ${t('frame.hiddenMark')}`,
     mark.agreed?.length && `, ${t('marks.agreed', { count: mark.agreed.length })}`,
     mark.group && `, ${t('marks.grouped')}`,
   ]
@@ -58,7 +59,7 @@ export function useMark(mark: Lying) {
   const x = mark.x + (shift?.dx ?? 0)
   const y = mark.y + (shift?.dy ?? 0)
   const style: CSSProperties = {
-    opacity: faint ? 0.15 : mark.hidden ? 0.5 : undefined,
+    opacity: faint ? 0.15 : isHidden(mark) ? 0.5 : undefined,
     // One's own hand is followed at once; what others do glides.
     transition: shift ? 'none' : undefined,
   }

@@ -1,0 +1,397 @@
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"net/http"
+	"strings"
+	"sync"
+	"time"
+
+	"alpenglow/core/audience"
+	"alpenglow/core/lesson"
+	"alpenglow/core/refusal"
+	"alpenglow/core/sheet"
+	"alpenglow/live"
+	"alpenglow/store"
+
+	"github.com/gorilla/websocket"
+)
+
+// How often a pupil does something, and on how many notes.
+const (
+	pupilEvery = 400 * time.Millisecond
+	pupilNotes = 8
+	pupilWaits = 8 * time.Second // for an answer, before it connects anew
+)
+
+// pupil is a client as a student's device is one: what is done is kept in an
+// outbox until it is acknowledged, and sent again with the same ids.
+type pupil struct {
+	url, cookie, session string
+
+	mu       sync.Mutex
+	resting  bool
+	outbox   []sheet.Op
+	made     map[string]time.Time
+	acked    map[string]int64 // by operation, its number
+	refused  int
+	notes    []string
+	sheet    string
+	at       int64
+	marks    map[string]string // by id, as JSON
+	early    map[int64]sheet.Change
+	heard    int64
+	conn     *websocket.Conn
+	next     int
+	waiting  map[int]chan json.RawMessage
+	connects int
+	here     bool
+}
+
+func newPupil(url, cookie, session string) *pupil {
+	return &pupil{url: url, cookie: cookie, session: session, made: map[string]time.Time{}, acked: map[string]int64{},
+		marks: map[string]string{}}
+}
+
+// live works and stays connected until ctx ends.
+func (p *pupil) live(ctx context.Context) {
+	go p.work(ctx)
+	for ctx.Err() == nil {
+		p.online(ctx)
+		select {
+		case <-ctx.Done():
+		case <-time.After(time.Duration(50+rand.IntN(300)) * time.Millisecond):
+		}
+	}
+}
+
+func (p *pupil) rest() {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	p.resting = true
+}
+
+// work puts operations into the outbox.
+func (p *pupil) work(ctx context.Context) {
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(pupilEvery + time.Duration(rand.IntN(200))*time.Millisecond):
+		}
+		p.mu.Lock()
+		if !p.resting && p.sheet != "" {
+			op := sheet.Op{ID: store.NewID(), Sheet: p.sheet}
+			x, y := float64(rand.IntN(1200)), float64(rand.IntN(800))
+			if len(p.notes) < pupilNotes {
+				op.Kind, op.Add = sheet.KindAdd,
+					&sheet.Add{Mark: store.NewID(), X: x, Y: y, W: 200, H: 100,
+						Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "tide", Tint: "moss"}}}
+				p.notes = append(p.notes, op.Add.Mark)
+			} else {
+				op.Kind, op.Set = sheet.KindSet,
+					&sheet.Set{Mark: p.notes[rand.IntN(len(p.notes))], Properties: lesson.Properties{X: &x, Y: &y}}
+			}
+			p.outbox = append(p.outbox, op)
+			p.made[op.ID] = time.Now()
+		}
+		p.mu.Unlock()
+	}
+}
+
+// online connects, and works on the connection until it breaks.
+func (p *pupil) online(ctx context.Context) {
+	dial, cancel := context.WithTimeout(ctx, 5*time.Second)
+	defer cancel()
+	conn, response, err := websocket.DefaultDialer.DialContext(dial,
+		strings.Replace(p.url, "http", "ws", 1)+"/realtime", http.Header{"Origin": {p.url}, "Cookie": {p.cookie}})
+	if err != nil {
+		return
+	}
+	response.Body.Close()
+	defer conn.Close()
+	p.mu.Lock()
+	p.conn, p.next, p.waiting, p.early = conn, 1, map[int]chan json.RawMessage{}, map[int64]sheet.Change{}
+	p.connects++
+	p.mu.Unlock()
+	broken := make(chan struct{})
+	go func() {
+		defer close(broken)
+		p.listen(conn)
+	}()
+	err = p.converse(ctx, broken)
+	p.mu.Lock()
+	p.here = false
+	p.mu.Unlock()
+	_ = err // it connects anew, whatever it was
+	conn.Close()
+	<-broken
+}
+
+// converse says hello and sends what waits, one message after the other.
+func (p *pupil) converse(ctx context.Context, broken <-chan struct{}) error {
+	if _, err := p.ask(ctx, broken, "connect",
+		map[string]any{"data": live.Connect{Session: p.session, As: live.RoleStudent}}); err != nil {
+		return err
+	}
+	var hello live.StudentHello
+	if err := p.call(ctx, broken, live.MethodHello, struct{}{}, &hello); err != nil {
+		return err
+	}
+	if len(hello.Sheets) == 0 {
+		return errors.New("no sheet")
+	}
+	p.mu.Lock()
+	p.sheet, p.marks, p.at, p.here = hello.Sheets[0].Sheet, map[string]string{}, 0, true
+	p.mu.Unlock()
+	part := hello.Sheets[0].Part
+	for {
+		p.fill(part)
+		if !part.More {
+			break
+		}
+		if err := p.call(ctx, broken, live.MethodSince, live.Since{Sheet: p.sheet, Cursor: part.To},
+			&part); err != nil {
+			return err
+		}
+	}
+	for {
+		p.mu.Lock()
+		batch := p.outbox[:min(len(p.outbox), 20)]
+		lacks, from := p.heard > p.at || len(p.early) > 0, p.at
+		p.mu.Unlock()
+		switch {
+		case lacks:
+			part = sheet.Part{}
+			if err := p.call(ctx, broken, live.MethodSince, live.Since{Sheet: p.sheet, Cursor: sheet.Cursor{Seq: from}},
+				&part); err != nil {
+				return err
+			}
+			if !part.More {
+				p.fill(part)
+			}
+		case len(batch) > 0:
+			if err := p.send(ctx, broken, batch); err != nil {
+				return err
+			}
+		default:
+			select {
+			case <-broken:
+				return errors.New("broken")
+			case <-ctx.Done():
+				return ctx.Err()
+			case <-time.After(20 * time.Millisecond):
+			}
+		}
+	}
+}
+
+func (p *pupil) send(ctx context.Context, broken <-chan struct{}, batch []sheet.Op) error {
+	var ask live.Ops
+	for _, op := range batch {
+		text, err := json.Marshal(op)
+		if err != nil {
+			return err
+		}
+		ask.Ops = append(ask.Ops, text)
+	}
+	var reply live.OpsReply
+	if err := p.call(ctx, broken, live.MethodOps, ask, &reply); err != nil {
+		return err
+	}
+	if len(reply.Results) != len(batch) {
+		time.Sleep(200 * time.Millisecond) // refused as a whole, in passing
+		return nil
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	for i, r := range reply.Results {
+		switch {
+		case r.Problem == nil:
+			p.acked[batch[i].ID] = r.Seq
+			p.heard = max(p.heard, r.Seq)
+		case r.Problem.Code == refusal.Unavailable || r.Problem.Code == refusal.TooMany:
+			continue
+		default:
+			p.refused++
+		}
+		p.outbox = without(p.outbox, batch[i].ID)
+	}
+	return nil
+}
+
+func without(ops []sheet.Op, id string) []sheet.Op {
+	left := make([]sheet.Op, 0, len(ops))
+	for _, op := range ops {
+		if op.ID != id {
+			left = append(left, op)
+		}
+	}
+	return left
+}
+
+func (p *pupil) call(ctx context.Context, broken <-chan struct{}, method string, data, into any) error {
+	text, err := p.ask(ctx, broken, "rpc", map[string]any{"method": method, "data": data})
+	if err != nil {
+		return err
+	}
+	return json.Unmarshal(text, into)
+}
+
+func (p *pupil) ask(ctx context.Context, broken <-chan struct{}, kind string, body any) (json.RawMessage, error) {
+	answer := make(chan json.RawMessage, 1)
+	p.mu.Lock()
+	id := p.next
+	p.next++
+	p.waiting[id] = answer
+	err := p.conn.WriteJSON(map[string]any{"id": id, kind: body})
+	p.mu.Unlock()
+	if err != nil {
+		return nil, err
+	}
+	select {
+	case text := <-answer:
+		return text, nil
+	case <-broken:
+		return nil, errors.New("broken")
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	case <-time.After(pupilWaits):
+		return nil, errors.New("no answer")
+	}
+}
+
+func (p *pupil) listen(conn *websocket.Conn) {
+	for {
+		_, text, err := conn.ReadMessage()
+		if err != nil {
+			return
+		}
+		for line := range bytes.Lines(text) {
+			line = bytes.TrimSpace(line)
+			if len(line) == 2 { // {} is a ping
+				p.mu.Lock()
+				conn.WriteMessage(websocket.TextMessage, line)
+				p.mu.Unlock()
+				continue
+			}
+			var said struct {
+				ID      int
+				RPC     *struct{ Data json.RawMessage }
+				Connect json.RawMessage
+				Push    *struct{ Pub struct{ Data live.News } }
+			}
+			if json.Unmarshal(line, &said) != nil {
+				return
+			}
+			p.mu.Lock()
+			if waiting := p.waiting[said.ID]; waiting != nil {
+				delete(p.waiting, said.ID)
+				if said.RPC != nil {
+					waiting <- said.RPC.Data
+				} else {
+					waiting <- said.Connect
+				}
+			} else if said.Push != nil && said.Push.Pub.Data.Changes != nil && p.here {
+				c := said.Push.Pub.Data.Changes
+				for _, change := range c.Changes {
+					p.early[change.Seq] = change
+				}
+				p.heard = max(p.heard, c.Seq)
+				p.drain()
+			}
+			p.mu.Unlock()
+		}
+	}
+}
+
+// fill takes a part of the sheet.
+func (p *pupil) fill(part sheet.Part) {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if part.To.Seq < p.at {
+		return
+	}
+	p.take(part.Put, part.Gone)
+	p.at = part.To.Seq
+	if part.To.After != "" {
+		p.at--
+	}
+	p.drain()
+}
+
+// drain takes the changes that follow; the caller holds the lock.
+func (p *pupil) drain() {
+	for seq := range p.early {
+		if seq <= p.at {
+			delete(p.early, seq)
+		}
+	}
+	for c, ok := p.early[p.at+1]; ok; c, ok = p.early[p.at+1] {
+		delete(p.early, c.Seq)
+		p.take(c.Put, c.Gone)
+		p.at = c.Seq
+	}
+}
+
+func (p *pupil) take(put []lesson.Element, gone []string) {
+	for _, e := range put {
+		p.marks[e.ID] = asText(e)
+	}
+	for _, id := range gone {
+		delete(p.marks, id)
+	}
+}
+
+// caughtUp reports whether the pupil is connected, and all that it did before a
+// time is acknowledged and shown.
+func (p *pupil) caughtUp(before time.Time) bool {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	return p.here && p.at >= p.heard && (len(p.outbox) == 0 || p.made[p.outbox[0].ID].After(before))
+}
+
+func (p *pupil) state() string {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	return fmt.Sprintf("connected %v, %d waiting, at %d of %d", p.here, len(p.outbox), p.at, p.heard)
+}
+
+func asText(e lesson.Element) string {
+	text, _ := json.Marshal(e)
+	return string(text)
+}
+
+// picture gives the marks of a sheet that a class sees, as they are stored.
+func picture(ctx context.Context, s *store.Store, id string) (map[string]string, error) {
+	key, err := s.SheetKey(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	stored, err := s.LoadSheet(ctx, key)
+	if err != nil {
+		return nil, err
+	}
+	marks := map[string]string{}
+	for _, e := range audience.Class().Marks(stored) {
+		marks[e.ID] = asText(e)
+	}
+	return marks, nil
+}
+
+func samePicture(a, b map[string]string) bool {
+	if len(a) != len(b) {
+		return false
+	}
+	for id, mark := range a {
+		if b[id] != mark {
+			return false
+		}
+	}
+	return true
+}

@@ -1,0 +1,16 @@
+package lesson
+
+// KindAnswer is one student's answer to a poll.
+const KindAnswer Kind = "answer"
+
+// Answer is one student's answer to the poll with the id Poll.
+type Answer struct {
+	Poll   string `json:"poll"`
+	Choice string `json:"choice"`
+}
+
+func (a *Answer) check() error                    { return nil }
+func (a *Answer) with(p, before *Properties) Body { return Body{Kind: KindAnswer, Answer: a} }
+func (a *Answer) words() string                   { return "" }
+func (a *Answer) says() string                    { return "" }
+func (a *Answer) manner() manner                  { return manner{answer: true} }

@@ -1,0 +1,50 @@
+package session
+
+import (
+	"alpenglow/core/lesson"
+	"alpenglow/core/oneof"
+	"alpenglow/core/refusal"
+)
+
+// Command is one thing that somebody tells a session: exactly the field that its
+// Kind names is set. It is the registry of the commands; each has a file of its
+// own, with its shape and its rule.
+type Command struct {
+	Kind   CommandKind `json:"kind" oneof:"commands"`
+	Go     *Go         `json:"go,omitempty"`
+	Pace   *SetPace    `json:"pace,omitempty"`
+	Poll   *SetPoll    `json:"poll,omitempty"`
+	Lift   *Lift       `json:"lift,omitempty"`
+	Use    *Use        `json:"use,omitempty"`
+	Groups *SetGroups  `json:"groups,omitempty"`
+	Assign *Assign     `json:"assign,omitempty"`
+	Door   *Door       `json:"door,omitempty"`
+	Seat   *SetSeat    `json:"seat,omitempty"`
+	End    *End        `json:"end,omitempty"`
+}
+
+// CommandKind tells commands apart.
+type CommandKind string
+
+// With is with what a command is given: who gives it and when (milliseconds
+// since 1970), who has joined, by id, and where chance comes from: Random(n)
+// gives a number in 0..n-1.
+type With struct {
+	By       string
+	Now      int64
+	Students []string
+	Random   func(n int) int
+}
+
+// command is what every kind of command has: its rule.
+type command interface {
+	do(s *State, board lesson.Board, with With) error
+}
+
+func (c *Command) command() (command, error) {
+	body, ok := oneof.Body(c)
+	if d, is := body.(command); ok && is {
+		return d, nil
+	}
+	return nil, refusal.New(refusal.UnknownOp)
+}

@@ -1,0 +1,23 @@
+package session
+
+import "alpenglow/core/lesson"
+
+// KindGo takes the teacher to a frame.
+const KindGo CommandKind = "go"
+
+// Go takes the teacher to a frame, and where the teacher leads, everybody.
+type Go struct {
+	Frame string `json:"frame"`
+}
+
+func (g *Go) do(s *State, board lesson.Board, with With) error {
+	frame, _, err := board.Frame(g.Frame)
+	if err != nil {
+		return err
+	}
+	s.Frame = frame.ID
+	if s.Pace == Led {
+		s.reach(frame, with)
+	}
+	return nil
+}

@@ -1,0 +1,28 @@
+package session
+
+import (
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/refusal"
+)
+
+// KindPoll puts a poll into a phase.
+const KindPoll CommandKind = "poll"
+
+// SetPoll puts a poll that the class has reached into a phase.
+type SetPoll struct {
+	Poll  string     `json:"poll"`
+	Phase poll.Phase `json:"phase"`
+}
+
+func (p *SetPoll) do(s *State, _ lesson.Board, _ With) error {
+	now, reached := s.Polls[p.Poll]
+	if !reached {
+		return refusal.New(refusal.NoSuchPoll)
+	}
+	if err := now.Next(p.Phase); err != nil {
+		return err
+	}
+	s.Polls[p.Poll] = p.Phase
+	return nil
+}

@@ -1,0 +1,70 @@
+package sheet
+
+import (
+	"alpenglow/core/id"
+	"alpenglow/core/lesson"
+	"alpenglow/core/refusal"
+)
+
+// The operations by which the staff says how a mark stands for the class.
+const (
+	KindHide Kind = "hide"
+	KindHold Kind = "hold"
+	KindShow Kind = "show"
+)
+
+// Hide takes a mark out of everybody's sight but the staff's.
+type Hide struct {
+	Mark string `json:"mark"`
+}
+
+// Hold takes a mark out of sight of all but its author and the staff, until it is shown.
+type Hold struct {
+	Mark string `json:"mark"`
+}
+
+// Show shows a hidden or held mark to all who may see its sheet.
+type Show struct {
+	Mark string `json:"mark"`
+}
+
+func (h *Hide) check() error { return id.Plain(h.Mark) }
+func (h *Hold) check() error { return id.Plain(h.Mark) }
+func (s *Show) check() error { return id.Plain(s.Mark) }
+
+func (h *Hide) right() right { return right{staff: true, inClass: true} }
+func (h *Hold) right() right { return right{staff: true, inClass: true} }
+func (s *Show) right() right { return right{staff: true, inClass: true} }
+
+func (h *Hide) do(e *edit) error { return e.stand(h.Mark, lesson.Hidden) }
+func (h *Hold) do(e *edit) error { return e.stand(h.Mark, lesson.Held) }
+func (s *Show) do(e *edit) error { return e.stand(s.Mark, lesson.Shown) }
+
+// stand makes a mark that is there stand like this for the class.
+func (e *edit) stand(mark string, as lesson.Stand) error {
+	m, err := e.find(mark)
+	if err == nil && (!m.OnFrame() || m.IsAnswer() || original(m)) {
+		err = refusal.New(refusal.NoSuchMark)
+	}
+	if err != nil {
+		return err
+	}
+	back := standStep(mark, m.Stands())
+	m.Standing = nil
+	if as != lesson.Shown {
+		m.Standing = &lesson.Standing{Is: as, By: e.actor.author(), At: e.terms.Now}
+	}
+	e.changed(&m)
+	e.put(m, back)
+	return nil
+}
+
+func standStep(mark string, as lesson.Stand) Step {
+	switch as {
+	case lesson.Hidden:
+		return Step{Kind: KindHide, Hide: &Hide{mark}}
+	case lesson.Held:
+		return Step{Kind: KindHold, Hold: &Hold{mark}}
+	}
+	return Step{Kind: KindShow, Show: &Show{mark}}
+}

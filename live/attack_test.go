@@ -1,0 +1,246 @@
+package live
+
+import (
+	"encoding/json"
+	"math/rand/v2"
+	"os"
+	"reflect"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"alpenglow/core/id"
+	"alpenglow/core/lesson"
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+
+	"github.com/prometheus/client_golang/prometheus"
+)
+
+// Steps of the attack: ATTACK_STEPS, or so many.
+func attackSteps() int {
+	if n, err := strconv.Atoi(os.Getenv("ATTACK_STEPS")); err == nil {
+		return n
+	}
+	return 20_000
+}
+
+// A student who knows every id that a device of theirs knows does anything with
+// them, anywhere, in any spelling, twice, at once with others: nothing panics,
+// nothing takes longer than a second, nobody's work but their own changes, and
+// nothing reaches them that is not for them.
+func TestAttack(t *testing.T) {
+	f := newFront(t)
+	first, second, third := f.board.Frames[0].ID, f.board.Frames[1].ID, f.board.Frames[2].ID
+	staff := f.connect("staff", RoleStaff)
+	kenji, vera := f.connect("Kenji", RoleStudent), f.connect("Vera", RoleStudent)
+	class, later := staff.open(first)[0].Sheet, staff.open(third)[0].Sheet
+	hidden := adding(class, secret+" hidden")
+	staff.ops(hidden, step(class, sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: hidden.Add.Mark}}))
+	held := adding(class, secret+" held")
+	staff.ops(held, step(class, sheet.Step{Kind: sheet.KindHold, Hold: &sheet.Hold{Mark: held.Add.Mark}}))
+	kenji.call(MethodHello, struct{}{})
+	kenji.ops(adding(class, "Kenji's"), adding(class, "also Kenji's"))
+	vera.call(MethodMove, Move{Frame: second})
+	own := vera.open(second)[0].Sheet
+	vera.ops(adding(own, secret+" on Vera's own frame"))
+
+	noor := f.connect("Noor", RoleStudent)
+	noor.call(MethodHello, struct{}{})
+	noor.call(MethodMove, Move{Frame: second})
+	mine := noor.open(second)[0].Sheet
+	noor.call(MethodMove, Move{Frame: first})
+	a := &attacker{Rand: rand.New(rand.NewPCG(uint64(time.Now().UnixNano()), 1))}
+	seed := a.Uint64()
+	a.Rand = rand.New(rand.NewPCG(seed, 2))
+	t.Logf("seed %d", seed)
+	targets := []string{class, mine, own, later}
+	for _, frame := range f.board.Frames[:2] {
+		for _, m := range frame.Prepared {
+			a.hot = append(a.hot, m.ID)
+		}
+	}
+	for _, c := range f.board.Frames[1].Prepared[0].Poll.Choices {
+		a.hot = append(a.hot, c.ID)
+	}
+	known := len(a.hot)
+	left, accepted, rounds := attackSteps(), 0, 0
+	for ; left > 0; rounds++ {
+		noor.mu.Lock()
+		a.pool = a.pool[:0]
+		for id := range noor.known {
+			a.pool = append(a.pool, id)
+		}
+		noor.mu.Unlock()
+		slices.Sort(a.pool)
+		a.pool = append(a.pool, targets...)
+		before := f.snapshot()
+		switch a.IntN(10) {
+		case 0:
+			on := a.some()
+			if a.IntN(2) == 0 {
+				on = targets[a.IntN(4)]
+			}
+			noor.call(MethodSince, Since{Sheet: on, Cursor: sheet.Cursor{Seq: int64(a.IntN(100)) - 1, After: a.some()}})
+		case 1:
+			noor.call(MethodOpen, Open{Frame: a.some()})
+		case 2:
+			noor.call(MethodMove, Move{Frame: a.some()})
+		case 3:
+			noor.call(MethodTidy, Tidy{Sheet: targets[a.IntN(4)], Mark: a.some()})
+		case 4:
+			noor.call(MethodCommand, []session.Command{{Kind: session.KindEnd, End: &session.End{}},
+				{Kind: session.KindGo, Go: &session.Go{Frame: a.some()}},
+				{Kind: session.KindLift, Lift: &session.Lift{Cover: a.some()}},
+				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(4)])
+		case 5:
+			pass, _ := json.Marshal(Pass{Sheet: targets[a.IntN(4)], Kind: PassEdit, Edit: &Edit{Mark: a.some()}})
+			noor.mu.Lock()
+			noor.conn.WriteJSON(map[string]any{"send": map[string]any{"data": json.RawMessage(pass)}})
+			noor.mu.Unlock()
+		case 6: // others go on meanwhile, in places that the attacker may not see
+			staff.ops(adding(later, secret+" written where the class is not yet"),
+				step(class, sheet.Step{Kind: sheet.KindSet,
+					Set: &sheet.Set{Mark: hidden.Add.Mark,
+						Properties: lesson.Properties{Text: text(secret + " rewritten")}}}))
+			pass, _ := json.Marshal(Pass{Sheet: later, Kind: PassEdit, Edit: &Edit{Mark: secret}})
+			staff.mu.Lock()
+			staff.conn.WriteJSON(map[string]any{"send": map[string]any{"data": json.RawMessage(pass)}})
+			staff.mu.Unlock()
+			vera.ops(adding(own, secret+" more of Vera's"))
+			kenji.ops(adding(class, "Kenji goes on"))
+			before = f.snapshot()
+		default:
+			ops := make([]sheet.Op, 1+a.IntN(MaxOps))
+			for i := range ops {
+				ops[i] = step(targets[[]int{0, 0, 0, 1, 1, 1, 2, 3}[a.IntN(8)]], a.step(true))
+				switch a.IntN(12) {
+				case 0:
+					ops[i].Sheet = a.some()
+				case 1:
+					ops[i].ID = a.some()
+				case 2:
+					ops[i] = ops[a.IntN(i+1)] // twice
+				case 3:
+					ops[i].Sheet = strings.ToUpper(ops[i].Sheet)
+				}
+			}
+			for i, r := range noor.ops(ops...).Results {
+				if r.Problem != nil {
+					continue
+				}
+				accepted++
+				if !id.IsUUID(ops[i].Sheet) || !id.IsV7(ops[i].ID) {
+					t.Fatalf("seed %d: taken with another spelling: %q on %q", seed, ops[i].ID, ops[i].Sheet)
+				}
+				if ops[i].Add != nil {
+					a.hot = append(a.hot, ops[i].Add.Mark, ops[i].ID)
+				}
+			}
+			if len(a.hot) > known+40 {
+				a.hot = slices.Delete(a.hot, known, len(a.hot)-40)
+			}
+			left -= len(ops)
+		}
+		f.check(before)
+		if rounds%50 == 0 && before[class] != nil && len(before[class].marks) > 300 {
+			staff.ops(step(class, sheet.Step{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: f.ids[0]}}))
+		}
+		if noor.leaked != "" {
+			t.Fatalf("seed %d: the attacker was told %s", seed, noor.leaked)
+		}
+	}
+	if accepted < attackSteps()/20 {
+		t.Errorf("only %d operations were allowed: the attack attacks nothing", accepted)
+	}
+	t.Logf("%d rounds, %d operations allowed", rounds, accepted)
+	if n := f.panics(); n > 0 {
+		t.Errorf("%v panics", n)
+	}
+}
+
+func text(s string) *string { return &s }
+
+// scene is a sheet as it was at a number.
+type scene struct {
+	frame, owner string
+	seq          int64
+	marks        map[string]lesson.Element
+}
+
+// snapshot gives all sheets in memory; those that have not changed are the same.
+func (f *front) snapshot() map[string]*scene {
+	all := map[string]*scene{}
+	f.hub.mu.Lock()
+	defer f.hub.mu.Unlock()
+	for id, at := range f.hub.sheets {
+		now := f.last[id]
+		at.with(func(s *sheet.Sheet) {
+			if now != nil && now.seq == s.Seq {
+				return
+			}
+			now = &scene{frame: at.key.Frame, owner: at.key.Owner, seq: s.Seq, marks: map[string]lesson.Element{}}
+			for _, m := range s.Marks() {
+				now.marks[m.ID] = m
+			}
+		})
+		if now != nil {
+			all[id] = now
+		}
+	}
+	f.last = all
+	return all
+}
+
+// check compares all that there is with what there was before the attacker did
+// something: only what is theirs may differ, and pieces, and agreement.
+func (f *front) check(before map[string]*scene) {
+	f.t.Helper()
+	me, prepared := f.ids[0], f.board.IDs()
+	for key, now := range f.snapshot() {
+		then := before[key]
+		if then == now || then == nil {
+			continue
+		}
+		for id, m := range now.marks {
+			old, was := then.marks[id]
+			if was && reflect.DeepEqual(old, m) {
+				continue
+			}
+			shared := now.frame == f.board.Frames[0].ID && now.owner == sheet.ClassOwner
+			if !shared && now.owner != me || now.frame == f.board.Frames[2].ID {
+				f.t.Fatalf("the attacker changed the sheet of %s: %+v", now.owner, m)
+			}
+			if prepared[id] && !m.IsAnswer() && m.Kind != lesson.KindPlaced {
+				f.t.Fatalf("the attacker made a %s with an id of the board", m.Kind)
+			}
+			if m.Placed != nil && m.Placed.Piece == id {
+				if m.Placed.Piece == f.board.Frames[0].Prepared[4].ID {
+					f.t.Fatal("the attacker moved a piece under a cover")
+				}
+				continue
+			}
+			if was && m.Kind == lesson.KindNote && m.Author != me {
+				old.Agreed, m.Agreed = nil, nil
+				if reflect.DeepEqual(old, m) {
+					continue
+				}
+			}
+			if m.Author != me || was && old.Author != me || m.Stands() == lesson.Hidden || m.Stands() == lesson.Held {
+				f.t.Fatalf("the attacker changed what is not theirs on %s:\n%+v\n%+v", key, old, m)
+			}
+		}
+	}
+}
+
+func (f *front) panics() float64 {
+	sum := 0.0
+	metrics := make(chan prometheus.Metric, 20)
+	go func() { f.hub.metrics.panics.Collect(metrics); close(metrics) }()
+	for m := range metrics {
+		sum += valueOf(m)
+	}
+	return sum
+}

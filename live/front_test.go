@@ -1,0 +1,276 @@
+package live
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/paper"
+	"alpenglow/core/poll"
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+	"alpenglow/store"
+	"alpenglow/store/storetest"
+
+	"github.com/gorilla/websocket"
+	"github.com/prometheus/client_golang/prometheus"
+	"golang.org/x/time/rate"
+)
+
+// secret stands in everything that docs/audiences.md keeps from the attacker.
+const secret = "SECRET"
+
+func words(text string) lesson.Body {
+	return lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text, Tint: "moss"}}
+}
+
+// battlefield is a board with everything on it that a student's device may know
+// or may not know, with ids as devices make them.
+func battlefield() lesson.Board {
+	mark := func(x float64, b lesson.Body) lesson.Element {
+		return lesson.Element{ID: store.NewID(), X: x, Y: 300, W: 200, H: 100, Body: b}
+	}
+	question := func(text string) lesson.Body {
+		return lesson.Body{Kind: lesson.KindPoll,
+			Poll: &poll.Question{Text: text, Choices: []poll.Choice{{ID: store.NewID(), Text: "7 days"},
+				{ID: store.NewID(), Text: "29.53 days", Right: true}}}}
+	}
+	piece, supply := mark(20, words("ebb")), mark(250, words("flood"))
+	piece.Layer, supply.Layer = lesson.Piece, lesson.Supply
+	under, lid := mark(700, words(secret+" under a cover")),
+		mark(690, lesson.Body{Kind: lesson.KindCover, Cover: &lesson.Cover{Tint: "lilac"}})
+	lid.W, lid.H = 300, 200
+	covered := mark(760, words(secret+" piece under a cover"))
+	covered.Layer = lesson.Piece
+	frame := func(title string, a lesson.Arrangement, marks ...lesson.Element) lesson.Frame {
+		return lesson.Frame{ID: store.NewID(), Title: title, Notes: secret + " lesson notes",
+			Paper: paper.Paper{Kind: paper.Plain}, Arrangement: a, Permission: lesson.Add, Prepared: marks}
+	}
+	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
+		frame("shared", lesson.WholeClass, mark(450, words("what do you see?")), piece, supply, under, covered, lid),
+		frame("own", lesson.Individual, mark(450, question("How long?"))),
+		frame(secret+" to come", lesson.WholeClass, mark(450, question(secret+"?"))),
+	}}
+}
+
+// front is a class in battle: the attacker and the others on their connections.
+type front struct {
+	t     *testing.T
+	hub   *Hub
+	board lesson.Board
+	id    string
+	url   string
+	ids   []string // the participants': the attacker's first
+	last  map[string]*scene
+}
+
+func newFront(t *testing.T) *front {
+	s := storetest.Open(t, storetest.URL(t))
+	teacher := store.Teacher{Email: "ines@ternharbour.example", Password: "x"}
+	if err := s.AddTeacher(ctx, &teacher); err != nil {
+		t.Fatal(err)
+	}
+	f := &front{t: t, board: battlefield()}
+	boardID, err := s.AddBoard(ctx, teacher.ID, f.board)
+	if err != nil {
+		t.Fatal(err)
+	}
+	state, err := session.Start(f.board, session.Own)
+	if err != nil {
+		t.Fatal(err)
+	}
+	state.Reached, state.Through = []string{f.board.Frames[0].ID, f.board.Frames[1].ID}, f.board.Frames[1].ID
+	delete(state.Polls, f.board.Frames[2].Prepared[0].ID)
+	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: f.board},
+		State: store.JSON[session.State]{V: state}}
+	if err := s.StartSession(ctx, &n, boardID); err != nil {
+		t.Fatal(err)
+	}
+	f.id = n.ID
+	people := map[string]store.Participant{}
+	for i, name := range []string{"Noor", "Kenji", "Vera"} {
+		p, err := s.Join(ctx, n.ID, 400, []byte{byte(i)}, func([]string) string { return name })
+		if err != nil {
+			t.Fatal(err)
+		}
+		f.ids, people[name] = append(f.ids, p.ID), p
+	}
+	hub, err := New(s, quiet(), prometheus.NewRegistry())
+	if err != nil {
+		t.Fatal(err)
+	}
+	f.hub = hub
+	mux := http.NewServeMux()
+	for path, h := range hub.Handlers(func(*http.Request) bool { return true }) {
+		mux.HandleFunc(path, func(w http.ResponseWriter, r *http.Request) {
+			v := Visitor{Teacher: teacher.ID, Login: "login"}
+			if p, ok := people[r.URL.Query().Get("as")]; ok {
+				v = Visitor{Participant: &p}
+			}
+			h.ServeHTTP(w, r.WithContext(WithVisitor(r.Context(), v)))
+		})
+	}
+	server := httptest.NewServer(mux)
+	f.url = strings.Replace(server.URL, "http", "ws", 1)
+	t.Cleanup(func() { hub.Close(context.Background()); server.Close() })
+	// The rate is not what is tested here.
+	r, err := hub.session(ctx, f.id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, id := range f.ids {
+		r.person(id).limit.SetLimit(rate.Inf)
+	}
+	return f
+}
+
+// wire is one connection, with all that ever came over it.
+type wire struct {
+	front   *front
+	conn    *websocket.Conn
+	mu      sync.Mutex
+	next    int
+	waiting map[int]chan json.RawMessage
+	closed  int    // the code with which it ended
+	leaked  string // what came that should not have
+	known   map[string]bool
+}
+
+func (f *front) connect(name string, as Role) *wire {
+	f.t.Helper()
+	w := f.dial(name, as)
+	w.send("connect", map[string]any{"data": Connect{Session: f.id, As: as}})
+	return w
+}
+
+// dial opens a connection and asks to be let in, without waiting for the answer.
+func (f *front) dial(name string, as Role) *wire {
+	f.t.Helper()
+	conn, response, err := websocket.DefaultDialer.Dial(f.url+"/realtime?as="+name, nil)
+	if err != nil {
+		f.t.Fatal(err)
+	}
+	response.Body.Close()
+	w := &wire{front: f, conn: conn, next: 1, waiting: map[int]chan json.RawMessage{}, known: map[string]bool{}}
+	f.t.Cleanup(func() { conn.Close() })
+	go w.listen()
+	return w
+}
+
+func (w *wire) listen() {
+	for {
+		_, text, err := w.conn.ReadMessage()
+		if err != nil {
+			w.mu.Lock()
+			defer w.mu.Unlock()
+			if closing := new(websocket.CloseError); errors.As(err, &closing) {
+				w.closed = closing.Code
+			}
+			return
+		}
+		w.mu.Lock()
+		if at := strings.Index(string(text), secret); at >= 0 && w.leaked == "" {
+			w.leaked = string(text[max(0, at-300):min(len(text), at+100)])
+		}
+		for _, id := range uuids.FindAllString(string(text), -1) {
+			if len(w.known) < 4000 {
+				w.known[id] = true
+			}
+		}
+		w.mu.Unlock()
+		for line := range strings.SplitSeq(strings.TrimSpace(string(text)), "\n") {
+			var said struct {
+				ID      int
+				RPC     *struct{ Data json.RawMessage }
+				Connect json.RawMessage
+			}
+			if line == "{}" {
+				w.mu.Lock()
+				w.conn.WriteMessage(websocket.TextMessage, []byte("{}"))
+				w.mu.Unlock()
+			} else if json.Unmarshal([]byte(line), &said) == nil && said.ID > 0 {
+				w.mu.Lock()
+				waiting := w.waiting[said.ID]
+				delete(w.waiting, said.ID)
+				w.mu.Unlock()
+				if waiting != nil && said.RPC != nil {
+					waiting <- said.RPC.Data
+				} else if waiting != nil {
+					waiting <- said.Connect
+				}
+			}
+		}
+	}
+}
+
+// send asks something and waits for the answer, for no more than a second.
+func (w *wire) send(kind string, body any) json.RawMessage {
+	w.front.t.Helper()
+	answer := make(chan json.RawMessage, 1)
+	w.mu.Lock()
+	id := w.next
+	w.next++
+	w.waiting[id] = answer
+	err := w.conn.WriteJSON(map[string]any{"id": id, kind: body})
+	w.mu.Unlock()
+	if err != nil {
+		w.front.t.Fatal(err)
+	}
+	limit := time.Second
+	if underRace {
+		limit = 5 * time.Second // the race detector makes everything some ten times as slow
+	}
+	select {
+	case got := <-answer:
+		return got
+	case <-time.After(limit):
+		text, _ := json.Marshal(body)
+		w.front.t.Fatalf("no answer within %v to %.400s", limit, text)
+		return nil
+	}
+}
+
+func (w *wire) call(method string, data any) json.RawMessage {
+	w.front.t.Helper()
+	return w.send("rpc", map[string]any{"method": method, "data": data})
+}
+
+func (w *wire) ops(ops ...sheet.Op) OpsReply {
+	w.front.t.Helper()
+	var ask Ops
+	for _, op := range ops {
+		text, err := json.Marshal(op)
+		if err != nil {
+			w.front.t.Fatal(err)
+		}
+		ask.Ops = append(ask.Ops, text)
+	}
+	var reply OpsReply
+	if err := json.Unmarshal(w.call(MethodOps, ask), &reply); err != nil {
+		w.front.t.Fatal(err)
+	}
+	return reply
+}
+
+func (w *wire) open(frame string) []SheetView {
+	w.front.t.Helper()
+	var reply Opened
+	if err := json.Unmarshal(w.call(MethodOpen, Open{Frame: frame}), &reply); err != nil {
+		w.front.t.Fatal(err)
+	}
+	return reply.Sheets
+}
+
+func step(on string, s sheet.Step) sheet.Op { return sheet.Op{ID: store.NewID(), Sheet: on, Step: s} }
+
+func adding(on, text string) sheet.Op {
+	return step(on, sheet.Step{Kind: sheet.KindAdd,
+		Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 200, H: 100, Body: words(text)}})
+}

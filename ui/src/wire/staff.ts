@@ -1,0 +1,80 @@
+import { codeOf } from './http'
+import { byId, Lesson, workKey } from './lesson'
+import type * as wire from './types.gen'
+
+/** A lesson as its teacher has it: with commands, and with all that is heard of everybody. */
+export class StaffLesson extends Lesson {
+  private newWork: wire.Work[] = []
+
+  constructor(session: string, seat: string) {
+    super(session, 'staff', seat)
+  }
+
+  /**
+   * Gives a command: done, or refused and told why; without network that is said
+   * at once, and nothing is done later. Returns whether it was done.
+   */
+  async give(command: wire.Command): Promise<boolean> {
+    if (this.state.getState().network !== 'online') {
+      this.tell('offline')
+      return false
+    }
+    this.state.setState(({ giving }) => ({ giving: giving + 1 }))
+    try {
+      await this.command(command)
+      return true
+    } catch (error) {
+      this.tell(codeOf(error))
+      return false
+    } finally {
+      this.state.setState(({ giving }) => ({ giving: giving - 1 }))
+    }
+  }
+
+  /** Lets the teacher change the session; throws a Refused. */
+  async command(command: wire.Command) {
+    const { state } = await this.call<wire.CommandReply>('command', command)
+    this.heardState(state)
+  }
+
+  protected override helloStaff({ people, work, sheets, ...staff }: wire.StaffHello) {
+    this.takeIn('staff', staff.state.frame, sheets)
+    this.state.setState({
+      staff,
+      people: byId(people),
+      work: new Map(work.map((w) => [workKey(w.author, w.frame), w])),
+    })
+  }
+
+  /** Staff hears of every sheet; one that was made after the frame was opened begins empty here. */
+  protected override meet({ sheet, frame, owner }: wire.SheetChanges) {
+    const here = this.state.getState().staff?.state.frame
+    if (here === frame && !this.sheets.has(sheet)) this.sheets.load({ sheet, frame, owner, to: { seq: 0 }, put: [] })
+  }
+
+  protected override heardState(state: wire.State) {
+    const staff = this.state.getState().staff
+    if (!staff || state.rev <= staff.state.rev) return
+    this.state.setState({ staff: { ...staff, state } })
+    const shared = (s: wire.State) => `${s.set?.[state.frame]?.arrangement} ${s.groups?.length ?? 0}`
+    if (state.frame !== staff.state.frame || shared(state) !== shared(staff.state)) void this.openFrame(state.frame)
+  }
+
+  /** Notes what has been worked; it is shown with the next picture. */
+  protected override heardWork(work: wire.Work[]) {
+    this.newWork.push(...work)
+  }
+
+  protected override withNewWork(): ReadonlyMap<string, wire.Work> {
+    const before = this.state.getState().work
+    if (this.newWork.length === 0) return before
+    const next = new Map(before)
+    for (const w of this.newWork) {
+      const key = workKey(w.author, w.frame)
+      // A time of 0 says that somebody else's doing changed the amount.
+      next.set(key, { ...w, at: w.at || (next.get(key)?.at ?? 0) })
+    }
+    this.newWork = []
+    return next
+  }
+}

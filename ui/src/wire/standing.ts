@@ -1,0 +1,7 @@
+import type { Element } from './types.gen'
+
+/** Whether a mark is removed from the frame; it can be brought back. */
+export const isRemoved = (mark: Element) => mark.standing?.is === 'removed'
+
+/** Whether a mark is there and out of the class's sight. */
+export const isHidden = (mark: Element) => mark.standing?.is === 'hidden'

@@ -1,0 +1,26 @@
+import { useEffect, useState } from 'react'
+import type { LessonState } from './lesson'
+import { useLesson } from './useLesson'
+
+/**
+ * A part of the lesson's state for what need not be shown the moment it is heard:
+ * looked at no more often than every so many milliseconds.
+ */
+export function useCalmState<Part>(part: (state: LessonState) => Part, everyMs: number): Part {
+  const { state } = useLesson()
+  const [seen, see] = useState(() => state.getState())
+  useEffect(() => {
+    let next: ReturnType<typeof setTimeout> | undefined
+    const look = () => {
+      next = undefined
+      see(state.getState())
+    }
+    const stop = state.subscribe(() => (next ??= setTimeout(look, everyMs)))
+    look()
+    return () => {
+      stop()
+      clearTimeout(next)
+    }
+  }, [state, everyMs])
+  return part(seen)
+}
