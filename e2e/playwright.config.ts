@@ -5,6 +5,8 @@ export default defineConfig({
   workers: 1,
   timeout: 120_000,
   reporter: [['list']],
+  // A busy machine may take its time; what never comes still fails.
+  expect: { timeout: 15_000 },
   use: {
     actionTimeout: 15_000,
     launchOptions: {

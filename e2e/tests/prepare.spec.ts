@@ -67,6 +67,8 @@ async function prepared(page: Page, title: string) {
   await page.getByLabel('Title', { exact: true }).fill('Put the Moon in its place')
   await tool(page, 'Library')
   await page.getByLabel('Search by word').fill('moon')
+  await expect(page.getByRole('button', { name: 'half moon' })).toBeVisible()
+  await expect(page.getByRole('dialog').getByRole('listitem')).toHaveCount(3)
   await page.getByRole('button', { name: 'full moon' }).click()
   await expect(page.getByRole('button', { name: /^Fixed picture: full moon/ })).toBeVisible()
   await page.getByRole('button', { name: 'Piece', exact: true }).click()

@@ -22,38 +22,43 @@ addEventListener('fetch', (event) => {
   const { request } = event
   const url = new URL(request.url)
   if (request.method !== 'GET' || url.origin !== location.origin) return
-  if (isPage(request)) event.respondWith(page(request))
-  else if (isPart(url)) event.respondWith(part(request))
+  // The page does not wait for what is kept of it.
+  const later = (work) => event.waitUntil(work)
+  if (isPage(request)) event.respondWith(page(request, later))
+  else if (isPart(url)) event.respondWith(part(request, later))
 })
 
 /** The page as it is now, or the one that is kept where there is no network. Every address of the house is one page. */
-async function page(request) {
-  const kept = await caches.open(KEPT)
+async function page(request, later) {
   try {
     const now = await fetch(request)
     const type = now.headers.get('content-type') ?? ''
     // A download or an answer of the server is no page, and is not kept.
     // The page inside a try has other headers.
     const whole = !new URL(request.url).pathname.startsWith('/try/')
-    if (now.ok && whole && type.startsWith('text/html')) {
-      await kept.put('/', now.clone())
-      await forgetOld(kept, await now.clone().text())
-    }
+    if (now.ok && whole && type.startsWith('text/html')) later(keep(now.clone()))
     return now
   } catch (error) {
-    const before = await kept.match('/')
+    const before = await (await caches.open(KEPT)).match('/')
     if (before) return before
     throw error
   }
 }
 
+async function keep(now) {
+  const kept = await caches.open(KEPT)
+  const html = await now.clone().text()
+  await kept.put('/', now)
+  await forgetOld(kept, html)
+}
+
 /** A part that is kept is as good as a new one: its name changes with what is in it. */
-async function part(request) {
+async function part(request, later) {
   const kept = await caches.open(KEPT)
   const before = await kept.match(request)
   if (before) return before
   const now = await fetch(request)
-  if (now.ok) await kept.put(request, now.clone())
+  if (now.ok) later(kept.put(request, now.clone()))
   return now
 }
 

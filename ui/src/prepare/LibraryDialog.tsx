@@ -20,6 +20,8 @@ export function LibraryDialog({ onClose, onPick }: Props) {
   const desk = useDesk()
   const hand = useMaybeHand()
   const [words, setWords] = useState('')
+  /** A picture is being fetched: a second press adds no second one. */
+  const [busy, setBusy] = useState(false)
   const file = useRef<HTMLInputElement>(null)
   const found = useQuery({
     queryKey: ['library', words],
@@ -40,21 +42,25 @@ export function LibraryDialog({ onClose, onPick }: Props) {
     hand.set({ selected: new Set([mark]), tool: 'select' })
     onClose()
   }
-  async function take(illustration: LibraryItem) {
+  async function pickOnce(fetching: () => Promise<LibraryItem>) {
+    setBusy(true)
     try {
-      pick({ ...illustration, ...(await call<LibraryItem>('POST', '/library', { id: illustration.id })) })
+      pick(await fetching())
     } catch (error) {
       desk.tell(codeOf(error))
     }
+    setBusy(false)
   }
-  async function bring(picture: File) {
-    try {
+  const take = (illustration: LibraryItem) =>
+    pickOnce(async () => ({
+      ...illustration,
+      ...(await call<LibraryItem>('POST', '/library', { id: illustration.id })),
+    }))
+  const bring = (picture: File) =>
+    pickOnce(async () => {
       const up = await send<Uploaded>(`/pictures?name=${encodeURIComponent(picture.name)}`, picture, () => {}).done
-      pick({ id: up.picture, name: picture.name.replace(/\.[^.]*$/, ''), width: up.width, height: up.height })
-    } catch (error) {
-      desk.tell(codeOf(error))
-    }
-  }
+      return { id: up.picture, name: picture.name.replace(/\.[^.]*$/, ''), width: up.width, height: up.height }
+    })
   const grid = 'grid grid-cols-3 gap-3 sm:grid-cols-5'
   return (
     <Dialog open wide onOpenChange={onClose} title={t('library.title')} text={t('library.text')}>
@@ -67,7 +73,7 @@ export function LibraryDialog({ onClose, onPick }: Props) {
           onChange={(e) => setWords(e.target.value)}
           className="grow rounded-lg border border-edge px-3 py-2"
         />
-        <Button onClick={() => file.current?.click()}>
+        <Button disabled={busy} onClick={() => file.current?.click()}>
           <Upload size={17} aria-hidden="true" />
           {t('library.upload')}
         </Button>
@@ -97,6 +103,7 @@ export function LibraryDialog({ onClose, onPick }: Props) {
                     key={item.id}
                     item={item}
                     src={`/api/illustrations/${item.id}`}
+                    busy={busy}
                     onPick={() => void take(item)}
                   />
                 ))}
@@ -112,7 +119,7 @@ export function LibraryDialog({ onClose, onPick }: Props) {
             ) : (
               <ul className={grid}>
                 {found.data.pictures.map((item) => (
-                  <Item key={item.id} item={item} src={pictureURL(item.id)} onPick={() => pick(item)} />
+                  <Item key={item.id} item={item} src={pictureURL(item.id)} busy={busy} onPick={() => pick(item)} />
                 ))}
               </ul>
             )}
@@ -123,14 +130,17 @@ export function LibraryDialog({ onClose, onPick }: Props) {
   )
 }
 
-function Item({ item, src, onPick }: { item: LibraryItem; src: string; onPick: () => void }) {
+type ItemProps = { item: LibraryItem; src: string; busy: boolean; onPick: () => void }
+
+function Item({ item, src, busy, onPick }: ItemProps) {
   const { t } = useTranslation()
   return (
     <li>
       <button
         type="button"
+        disabled={busy}
         onClick={onPick}
-        className="w-full overflow-hidden rounded-lg border border-line bg-snow p-2 text-sm hover:border-dusk"
+        className="w-full overflow-hidden rounded-lg border border-line bg-snow p-2 text-sm hover:border-dusk disabled:opacity-60"
       >
         <img src={src} alt="" loading="lazy" className="mx-auto h-24 object-contain" />
         <span className="mt-1 block truncate">{item.name || t('library.unnamed')}</span>
