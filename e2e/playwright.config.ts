@@ -2,7 +2,7 @@ import { defineConfig } from '@playwright/test'
 
 export default defineConfig({
   testDir: 'tests',
-  workers: 1,
+  workers: 2,
   timeout: 120_000,
   reporter: [['list']],
   // A busy machine may take its time; what never comes still fails.

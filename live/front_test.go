@@ -11,6 +11,7 @@ import (
 	"testing"
 	"time"
 
+	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
@@ -179,9 +180,9 @@ func (w *wire) listen() {
 		if at := strings.Index(string(text), secret); at >= 0 && w.leaked == "" {
 			w.leaked = string(text[max(0, at-300):min(len(text), at+100)])
 		}
-		for _, id := range uuids.FindAllString(string(text), -1) {
-			if len(w.known) < 4000 {
-				w.known[id] = true
+		for word := range strings.SplitSeq(string(text), `"`) {
+			if len(w.known) < 4000 && id.IsUUID(word) {
+				w.known[word] = true
 			}
 		}
 		w.mu.Unlock()

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Locator, type Page } from '@playwright/test'
 import { accessible, device, phone, saved, signIn } from '../support/people'
 import { pdf } from '../support/pdf'
 import { DemoServer } from '../support/server'
@@ -12,6 +12,31 @@ test.afterAll(() => server?.remove())
 const stations = (page: Page) => page.getByRole('listbox', { name: 'Frames', exact: true }).getByRole('option')
 const station = (page: Page, n: number) => stations(page).and(page.getByRole('option', { name: new RegExp(`^Frame ${n}:`) }))
 const tool = (page: Page, name: string) => page.getByRole('toolbar').getByRole('button', { name, exact: true }).click()
+
+const middle = async (at: Locator) => {
+  const box = (await at.boundingBox())!
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+}
+
+async function dragTo(page: Page, from: Locator, to: Locator) {
+  const [a, b] = [await middle(from), await middle(to)]
+  await page.mouse.move(a.x, a.y)
+  await page.mouse.down()
+  await page.mouse.move(b.x, b.y, { steps: 8 })
+  await page.mouse.up()
+}
+
+/** A finger that rests before it moves, as one that does not want to scroll. */
+async function finger(page: Page, from: Locator, to: Locator) {
+  const cdp = await page.context().newCDPSession(page)
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', ...touchPoints: Array<{ x: number; y: number }>) =>
+    cdp.send('Input.dispatchTouchEvent', { type, touchPoints })
+  const [a, b] = [await middle(from), await middle(to)]
+  await touch('touchStart', a)
+  await page.waitForTimeout(500)
+  for (let i = 1; i <= 8; i++) await touch('touchMove', { x: a.x + ((b.x - a.x) * i) / 8, y: a.y })
+  await touch('touchEnd')
+}
 
 async function newBoard(page: Page, title: string) {
   await page.getByRole('button', { name: 'New board' }).click()
@@ -202,6 +227,25 @@ test('the trail and the settings by keyboard alone; two windows on one board; de
   await teacher.keyboard.press('Delete')
   await expect(teacher.getByText('One frame deleted.')).toBeVisible()
   await expect.poll(titles).toEqual([blank, see, line, exit])
+
+  // The mouse takes a frame to another place, and so does a finger that rests on it first.
+  await dragTo(teacher, station(teacher, 4), station(teacher, 2))
+  await expect.poll(titles).toEqual([blank, exit, see, line])
+  await finger(teacher, station(teacher, 2), station(teacher, 4))
+  await expect.poll(titles).toEqual([blank, see, line, exit])
+
+  // What was deleted comes back, whatever was done since.
+  await station(teacher, 4).click()
+  await teacher.keyboard.press('Delete')
+  await expect.poll(titles).toEqual([blank, see, line])
+  await teacher.keyboard.press('Alt+ArrowLeft')
+  await expect.poll(titles).toEqual([blank, line, see])
+  await teacher.getByRole('button', { name: 'Bring back' }).click()
+  await expect.poll(async () => (await titles()).sort()).toEqual([see, exit, line, blank].sort())
+  await expect.poll(async () => (await titles()).filter((t) => t !== exit)).toEqual([blank, line, see])
+  await station(teacher, 2).click()
+  await teacher.keyboard.press('Alt+ArrowRight')
+  await saved(teacher)
   await teacher.keyboard.press('Home')
   await teacher.keyboard.press('Tab')
   await expect(teacher.getByRole('button', { name: 'Add frame' })).toBeFocused()

@@ -89,8 +89,10 @@ export default function SelectionBox({ marks }: { marks: readonly Element[] }) {
     },
     onPointerCancel: corner.onPointerCancel,
   }
-  const grip = 'absolute touch-none rounded-full border-dusk bg-paper pointer-events-auto'
-  const size = 'calc(var(--u) * 22px)'
+  // A finger's width around a grip catches it.
+  const grip =
+    'absolute touch-none rounded-full border-dusk bg-paper pointer-events-auto before:absolute before:inset-[calc(var(--u)*-6px)] before:rounded-full'
+  const size = 'calc(var(--u) * 24px)'
   return (
     <div
       aria-hidden="true"
@@ -113,8 +115,8 @@ export default function SelectionBox({ marks }: { marks: readonly Element[] }) {
           data-part="resize"
           className={`${grip} cursor-nwse-resize`}
           style={{
-            right: `calc(var(--u) * -11px)`,
-            bottom: `calc(var(--u) * -11px)`,
+            right: `calc(var(--u) * -12px)`,
+            bottom: `calc(var(--u) * -12px)`,
             width: size,
             height: size,
             borderWidth: 'calc(var(--u) * 3px)',
@@ -164,10 +166,10 @@ function Ends({ mark, marks }: { mark: Element & { kind: 'connector' }; marks: r
       data-own-hand
       className="pointer-events-auto absolute cursor-grab touch-none rounded-full border-dusk bg-paper"
       style={{
-        left: `calc(${ends[i]!.x}px - var(--u) * 11px)`,
-        top: `calc(${ends[i]!.y}px - var(--u) * 11px)`,
-        width: 'calc(var(--u) * 22px)',
-        height: 'calc(var(--u) * 22px)',
+        left: `calc(${ends[i]!.x}px - var(--u) * 12px)`,
+        top: `calc(${ends[i]!.y}px - var(--u) * 12px)`,
+        width: 'calc(var(--u) * 24px)',
+        height: 'calc(var(--u) * 24px)',
         borderWidth: 'calc(var(--u) * 3px)',
       }}
       onPointerDown={(e) => {

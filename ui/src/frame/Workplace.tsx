@@ -12,7 +12,7 @@ import { Announcer } from './Announcer'
 import { FrameView } from './FrameView'
 import { draftMark } from './hand/draft'
 import { Hand, HandProvider, type Tool } from './hand/hand'
-import { keyOnFrame } from './hand/keys'
+import { keyOnFrame, leaveKeys } from './hand/keys'
 import { Ledge } from './offers/Ledge'
 import { Offer } from './offers/Offer'
 import { Overlay } from './Overlay'
@@ -67,7 +67,9 @@ function useListening(at: RefObject<HTMLDivElement | null>, hand: Hand, { ask, a
       const nowhere = e.target === document.body && (e.ctrlKey || e.metaKey)
       if (e.target instanceof HTMLElement && e.target.closest('[role="dialog"] button, [role="menu"]')) return
       const inside = nowhere || (e.target instanceof Node && here.contains(e.target))
-      if (!inside || e.defaultPrevented || !keyOnFrame(hand, e, uses.current)) return
+      // A window around the frame leaves Escape to it as long as it has something to leave.
+      const free = !e.defaultPrevented || (e.key === 'Escape' && here.dataset.ownEscape !== undefined)
+      if (!inside || !free || !keyOnFrame(hand, e, uses.current)) return
       e.preventDefault()
       if (nowhere) here.focus({ preventScroll: true })
     }
@@ -147,6 +149,7 @@ export function Workplace({
     author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),
   )
   useEffect(() => hand.set({ writesBelow: narrow }), [hand, narrow])
+  useEffect(() => () => leaveKeys(hand), [hand, frame.id, sheet, held])
   useEffect(() => void fetchParts(), [])
   const uploads = useUploads(hand)
   const settled = useSettled()
@@ -162,8 +165,16 @@ export function Workplace({
         tabIndex={-1}
         data-part="workplace"
         data-tool={held}
+        data-own-escape={editing || held !== 'select' || selected.size > 0 ? '' : undefined}
         className="flex min-h-0 grow flex-col outline-none"
       >
+        <button
+          type="button"
+          className="sr-only focus-visible:not-sr-only focus-visible:absolute focus-visible:z-30 focus-visible:m-2 focus-visible:rounded-lg focus-visible:bg-dusk focus-visible:px-3 focus-visible:py-2 focus-visible:font-semibold focus-visible:text-paper"
+          onClick={() => at.current?.querySelector<HTMLElement>('[data-part="tools-row"] [tabindex="0"]')?.focus()}
+        >
+          {t('frame.toTools')}
+        </button>
         <p id="mark-keys" hidden>
           {t('frame.keys')}
         </p>

@@ -103,7 +103,7 @@ function ground(frame: Frame, w: number, h: number, again: () => void): HTMLCanv
   to.fillStyle = token('on-ground')
   to.font = `650 ${PROMPT.size}px ${family('display')}`
   lines(to, frame.prompt, PROMPT.width).forEach((line, i) =>
-    to.fillText(line, PROMPT.x, PROMPT.y + i * PROMPT.size * 1.15),
+    begin(to, line, PROMPT.x, PROMPT.y + i * PROMPT.size * 1.15, PROMPT.width, frame.prompt),
   )
   if (whole && groundIsThere(frame) && document.fonts.status === 'loaded') {
     if (grounds.size >= MAX_GROUNDS) grounds.delete(grounds.keys().next().value!)
@@ -116,6 +116,22 @@ function ground(frame: Frame, w: number, h: number, again: () => void): HTMLCanv
 function groundIsThere({ paper }: Frame): boolean {
   if (paper.kind === 'picture') return pictures.get(paper.picture ?? '')?.complete ?? false
   return paper.kind === 'plain' || groundOf(paper, () => {}).lines.length > 0
+}
+
+const letter = /\p{L}/u
+const leftwards = /[\p{Script=Hebrew}\p{Script=Arabic}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u
+
+/** Takes the direction of words from their first letter, as the page does; says whether they run to the left. */
+function direct(to: Context, text: string): boolean {
+  const left = leftwards.test(letter.exec(text)?.[0] ?? '')
+  to.direction = left ? 'rtl' : 'ltr'
+  return left
+}
+
+/** Writes words that begin at the side where their language begins, in a box from x that is so wide. */
+function begin(to: Context, line: string, x: number, y: number, width: number, whole = line) {
+  to.fillText(line, direct(to, whole) ? x + width : x, y, width)
+  to.direction = 'ltr'
 }
 
 /** Paints one mark alone, no larger than a box in CSS pixels. */
@@ -274,7 +290,7 @@ function one(to: Context, mark: Element, answers: Map<string, string>, again: ()
       to.stroke()
       to.fillStyle = token('night')
       to.font = font(SHAPE_TEXT, 650)
-      to.fillText(mark.link.title || mark.link.url, 20, mark.h / 2 - SHAPE_TEXT / 2, mark.w - 40)
+      begin(to, mark.link.title || mark.link.url, 20, mark.h / 2 - SHAPE_TEXT / 2, mark.w - 40)
       return
     }
     case 'table':
@@ -300,22 +316,26 @@ function words(to: Context, { text, w }: Element & { kind: 'text' }) {
   let row = 0
   text.text.split('\n').forEach((paragraph, n) => {
     const broken = lines(to, paragraph, w - indent)
-    if (text.list) to.fillText(text.list === 'numbers' ? `${n + 1}.` : '•', 0, row * text.size * LINE)
+    const sign = text.list === 'numbers' ? `${n + 1}.` : '•'
+    if (text.list) begin(to, sign, 0, row * text.size * LINE, w, text.text)
+    const left = direct(to, text.text)
     for (const line of broken) {
       const free = w - indent - to.measureText(line).width
       const x = text.align === 'centre' ? free / 2 : text.align === 'end' ? free : 0
-      to.fillText(line, indent + x, row++ * text.size * LINE)
+      to.fillText(line, left ? w - indent - x : indent + x, row++ * text.size * LINE)
     }
   })
+  to.direction = 'ltr'
 }
 
 function middleWords(to: Context, text: string, w: number, h: number, colour: string) {
   to.fillStyle = token(colour)
   to.font = font(SHAPE_TEXT)
   const broken = lines(to, text, w * 0.7)
-  broken.forEach((line, i) =>
-    to.fillText(line, (w - to.measureText(line).width) / 2, h / 2 + (i - broken.length / 2) * SHAPE_TEXT * LINE),
-  )
+  broken.forEach((line, i) => {
+    const wide = to.measureText(line).width
+    begin(to, line, (w - wide) / 2, h / 2 + (i - broken.length / 2) * SHAPE_TEXT * LINE, wide, text)
+  })
 }
 
 function note(to: Context, text: string, tint: Tint, size: number, w: number, h: number) {
@@ -330,7 +350,9 @@ function note(to: Context, text: string, tint: Tint, size: number, w: number, h:
   to.fill()
   to.stroke()
   to.fillStyle = token('night')
-  wrapped.forEach((line, i) => to.fillText(line, NOTE.padding, NOTE.padding + i * size * LINE))
+  wrapped.forEach((line, i) =>
+    begin(to, line, NOTE.padding, NOTE.padding + i * size * LINE, w - 2 * NOTE.padding, text),
+  )
 }
 
 function table(to: Context, rows: string[][], w: number, h: number) {
@@ -347,7 +369,7 @@ function table(to: Context, rows: string[][], w: number, h: number) {
       to.strokeRect(left, y * rh, width, rh)
       to.fillStyle = token('night')
       to.font = font(CELL.size, y === 0 ? 650 : 400)
-      to.fillText(cell, left + 14, y * rh + (rh - CELL.size) / 2, width - 20)
+      begin(to, cell, left + 14, y * rh + (rh - CELL.size) / 2, width - 28)
       left += width
     })
   })
@@ -359,7 +381,7 @@ function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: string | un
   to.fillRect(0, 0, mark.w, mark.h)
   to.fillStyle = token('night')
   to.font = font(44, 650)
-  lines(to, text, mark.w - 60).forEach((line, i) => to.fillText(line, 30, 30 + i * 56))
+  lines(to, text, mark.w - 60).forEach((line, i) => begin(to, line, 30, 30 + i * 56, mark.w - 60, text))
   const top = 150
   const step = (mark.h - top - 20) / choices.length
   choices.forEach((choice, i) => {
@@ -377,7 +399,7 @@ function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: string | un
       const k = Math.min(side / image.naturalWidth, side / image.naturalHeight)
       to.drawImage(image, 45, y + 6, image.naturalWidth * k, image.naturalHeight * k)
     }
-    to.fillText((mine ? '● ' : '') + choice.text, 60 + side, y + (step - 18 - 38) / 2)
+    begin(to, (mine ? '● ' : '') + choice.text, 60 + side, y + (step - 18 - 38) / 2, mark.w - 150 - side)
   })
 }
 

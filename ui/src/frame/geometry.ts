@@ -41,6 +41,15 @@ export function textOf(mark: Element): string {
   }
 }
 
+/** The host that a link leads to. */
+export function hostOf(url: string): string {
+  try {
+    return new URL(url).host
+  } catch {
+    return url
+  }
+}
+
 /** Kinds of marks that words can be written on. */
 export const isWritten = (mark: Element) => ['note', 'text', 'shape', 'link', 'picture', 'cover'].includes(mark.kind)
 

@@ -1,6 +1,6 @@
 import { X } from 'lucide-react'
 import { Dialog as Radix } from 'radix-ui'
-import type { ReactNode } from 'react'
+import { useRef, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 
 type Props = {
@@ -24,17 +24,26 @@ function beginAtField(e: Event) {
   first.focus()
 }
 
+const ownsEscape = (at: EventTarget | null) => at instanceof Element && at.closest('[data-own-escape]') !== null
+
 /** A window over the page; Escape and the cross close it. */
 export function Dialog({ open, onOpenChange, title, text, wide, children }: Props) {
   const { t } = useTranslation()
+  const escapes = useRef(false)
+  const change = (to: boolean) => {
+    if (!escapes.current) onOpenChange(to)
+    escapes.current = false
+  }
   return (
-    <Radix.Root open={open} onOpenChange={onOpenChange}>
+    <Radix.Root open={open} onOpenChange={change}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-night/45" />
         <Radix.Content
           className={`fixed top-1/2 left-1/2 z-50 flex max-h-[94dvh] w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col overflow-auto rounded-2xl border border-line bg-paper p-5 shadow-xl ${wide ? 'max-w-6xl' : 'max-w-xl'}`}
           {...(text ? {} : { 'aria-describedby': undefined })}
           onOpenAutoFocus={beginAtField}
+          // What has something of its own to leave, as a note that is being written, has Escape first.
+          onEscapeKeyDown={(e) => (escapes.current = ownsEscape(e.target))}
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <Radix.Title className="text-xl">{title}</Radix.Title>

@@ -1,5 +1,5 @@
 import { ImagePlus, Plus, Trash2 } from 'lucide-react'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import { useHand } from '../frame/hand/hand'
@@ -9,6 +9,7 @@ import { Dialog } from '../kit/Dialog'
 import type { Choice, Element } from '../wire/types.gen'
 import { LibraryDialog } from './LibraryDialog'
 import { useDeskState } from './useDesk'
+import { useSaving } from './useSaving'
 
 type Props = { mark: Element & { kind: 'poll' }; onClose: () => void }
 
@@ -23,17 +24,18 @@ export function PollEditor({ mark, onClose }: Props) {
   const [picturing, setPicturing] = useState<string | null>(null)
   const choose = (id: string, part: Partial<Choice>) =>
     setPoll({ ...poll, choices: poll.choices.map((c) => (c.id === id ? { ...c, ...part } : c)) })
-  function close() {
+  const saved = useRef(JSON.stringify(mark.poll))
+  useSaving(poll, () => {
     // Answers without words or picture are those that nobody wanted.
     const filled = poll.choices.filter((c) => c.text.trim() || c.picture)
-    const choices = filled.length >= 2 ? filled : poll.choices
-    if (JSON.stringify({ ...poll, choices }) !== JSON.stringify(mark.poll))
-      hand.do([{ kind: 'set', set: { mark: mark.id, poll: { ...poll, choices } } }])
-    onClose()
-  }
+    const now = { ...poll, choices: filled.length >= 2 ? filled : poll.choices }
+    if (JSON.stringify(now) === saved.current) return
+    saved.current = JSON.stringify(now)
+    hand.do([{ kind: 'set', set: { mark: mark.id, poll: now } }])
+  })
   const right = poll.choices.filter((c) => c.right).length
   return (
-    <Dialog open onOpenChange={close} title={t('prepare.pollTitle')}>
+    <Dialog open onOpenChange={onClose} title={t('prepare.pollTitle')}>
       <label className="mb-1 block font-semibold" htmlFor="poll-question">
         {t('prepare.question')}
       </label>
@@ -117,7 +119,7 @@ export function PollEditor({ mark, onClose }: Props) {
           <Plus size={17} aria-hidden="true" />
           {t('prepare.addAnswer')}
         </Button>
-        <Button look="main" onClick={close}>
+        <Button look="main" onClick={onClose}>
           {t('prepare.done')}
         </Button>
       </div>

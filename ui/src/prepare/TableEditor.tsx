@@ -1,9 +1,10 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useHand } from '../frame/hand/hand'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import type { Element } from '../wire/types.gen'
+import { useSaving } from './useSaving'
 
 type Props = { mark: Element & { kind: 'table' }; onClose: () => void }
 
@@ -34,15 +35,15 @@ export function TableEditor({ mark, onClose }: Props) {
     )
     setRows(next)
   }
-  function close() {
-    if (JSON.stringify(rows) !== JSON.stringify(mark.table.rows)) {
-      const h = Math.min(1000 - mark.y, Math.max(48 * rows.length, (mark.h / mark.table.rows.length) * rows.length))
-      hand.do([{ kind: 'set', set: { mark: mark.id, rows, h } }])
-    }
-    onClose()
-  }
+  const saved = useRef(JSON.stringify(mark.table.rows))
+  useSaving(rows, () => {
+    if (JSON.stringify(rows) === saved.current) return
+    saved.current = JSON.stringify(rows)
+    const h = Math.min(1000 - mark.y, Math.max(48 * rows.length, (mark.h / mark.table.rows.length) * rows.length))
+    hand.do([{ kind: 'set', set: { mark: mark.id, rows, h } }])
+  })
   return (
-    <Dialog open wide onOpenChange={close} title={t('prepare.tableTitle')} text={t('prepare.tableText')}>
+    <Dialog open wide onOpenChange={onClose} title={t('prepare.tableTitle')} text={t('prepare.tableText')}>
       <div className="overflow-auto">
         <table className="border-collapse">
           <tbody>
@@ -84,7 +85,7 @@ export function TableEditor({ mark, onClose }: Props) {
           {t('prepare.dropColumn')}
         </Button>
         <span className="grow" />
-        <Button look="main" onClick={close}>
+        <Button look="main" onClick={onClose}>
           {t('prepare.done')}
         </Button>
       </div>

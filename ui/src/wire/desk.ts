@@ -123,11 +123,15 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
     this.show()
   }
 
-  /** Changes the board itself: its title, objectives, or which frames it has in which order. */
-  change(step: Exclude<wire.BoardStep, { kind: 'marks' } | { kind: 'frame' }>) {
+  /**
+   * Changes the board itself: its title, objectives, or which frames it has in
+   * which order. Returns the id by which it can be taken back.
+   */
+  change(step: Exclude<wire.BoardStep, { kind: 'marks' } | { kind: 'frame' }>): string | undefined {
     const done = this.carryOut({ pile: BOARD_PILE, ...step })
     this.undoPile.did(BOARD_PILE, done)
     this.show()
+    return done[0]?.of
   }
 
   /** Adds frames at a place counted from 0; gives the new frames' ids. Throws a Refused. */

@@ -73,6 +73,13 @@ export abstract class Keeping<Out extends { id: string }, Deed extends object, S
     this.show()
   }
 
+  /** Takes back one thing that was done, by its operation, whatever was done since. */
+  undoThat(pile: string, of: string) {
+    const back = this.undoPile.undoThat(pile, of)
+    if (back) this.undoPile.undid(pile, this.takeBack(back))
+    this.show()
+  }
+
   redo(pile: string) {
     const forth = this.undoPile.redo(pile)
     if (forth) this.undoPile.redid(pile, this.takeBack(forth))

@@ -34,6 +34,14 @@ export class UndoPile<Deed> {
     return deeds(this.pile(sheet).undo.pop())
   }
 
+  /** Takes one thing off the pile, by an operation of it, whatever was done since. */
+  undoThat(sheet: string, of: string): Deed[] | null {
+    const pile = this.pile(sheet)
+    const entry = pile.undo.find((one) => one.some((part) => part.of === of))
+    pile.undo = pile.undo.filter((one) => one !== entry)
+    return deeds(entry)
+  }
+
   /** Notes what would bring back what was just taken back. */
   undid(sheet: string, entry: Entry<Deed>) {
     this.pile(sheet).redo.push(entry)

@@ -3,15 +3,8 @@ import { useTranslation } from 'react-i18next'
 import { part } from '../../kit/part'
 import type { Element } from '../../wire/types.gen'
 import { LINE, textOf } from '../geometry'
+import { focusMark } from './focus'
 import { useHand } from './hand'
-
-/** Gives a mark the focus, or the frame where it is not there. */
-function focusMark(id: string) {
-  const part =
-    document.querySelector<HTMLElement>(`[data-mark="${id}"]`) ??
-    document.querySelector<HTMLElement>('[data-part="workplace"]')
-  part?.focus({ preventScroll: true })
-}
 
 const Dictate = part(() => import('./Dictate'))
 const canDictate = 'SpeechRecognition' in window || 'webkitSpeechRecognition' in window

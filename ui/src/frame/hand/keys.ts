@@ -1,5 +1,6 @@
 import type { KeyboardEvent as ReactKeyboardEvent } from 'react'
 import type { Element } from '../../wire/types.gen'
+import { focusBehind } from './focus'
 import { start, type Gesture } from './gestures'
 import { FRAME } from '../geometry'
 import { tools, type Hand, type Tool } from './hand'
@@ -47,9 +48,7 @@ export function keyOnMark(hand: Hand, mark: Element, e: ReactKeyboardEvent) {
   } else if (e.key === 'Delete' || e.key === 'Backspace') {
     take()
     ownUp(hand, mark)
-    const next = neighbour(mark.id)
-    hand.remove()
-    next?.focus({ preventScroll: true })
+    focusBehind(hand.now.selected, () => hand.remove())
   } else if (arrows[e.key]) {
     take()
     ownUp(hand, mark)
@@ -65,12 +64,6 @@ function ownUp(hand: Hand, mark: Element) {
   if (!hand.now.selected.has(mark.id)) hand.select([mark.id])
 }
 
-function neighbour(id: string): HTMLElement | null {
-  const all = [...document.querySelectorAll<HTMLElement>('[data-part="frame"] [data-mark]')]
-  const at = all.findIndex((part) => part.dataset.mark === id)
-  return all[at + 1] ?? all[at - 1] ?? document.querySelector<HTMLElement>('[data-part="workplace"]')
-}
-
 function stretch(hand: Hand, dw: number, dh: number) {
   hand.style((m) =>
     m.kind === 'connector'
@@ -84,6 +77,14 @@ function stretch(hand: Hand, dw: number, dh: number) {
 
 /** A gesture that the keyboard has begun: Space puts the tool down and lifts it. */
 let down: { hand: Hand; gesture: Gesture } | null = null
+
+/** Gives up what the keyboard has begun: the frame that it was begun on goes. */
+export function leaveKeys(hand: Hand) {
+  if (down?.hand !== hand) return
+  down.gesture.cancel()
+  down = null
+  hand.set({ cursor: null })
+}
 
 /** What the keyboard does with a point of the frame, as a pointer would. */
 function pointerAt(hand: Hand, e: KeyboardEvent): PointerEvent {
@@ -132,8 +133,7 @@ export function keyOnFrame(hand: Hand, e: KeyboardEvent, more: { picture: () => 
       hand.turn(e.altKey ? 1 : 15)
       return true
     case 'Escape':
-      down?.gesture.cancel()
-      down = null
+      leaveKeys(hand)
       hand.set({ cursor: null, offer: null, asked: null })
       if (tool !== 'select') hand.hold('select')
       else hand.select([])
@@ -141,7 +141,7 @@ export function keyOnFrame(hand: Hand, e: KeyboardEvent, more: { picture: () => 
     case 'Delete':
     case 'Backspace':
       if (onControl || hand.now.selected.size === 0) return false
-      hand.remove()
+      focusBehind(hand.now.selected, () => hand.remove())
       return true
   }
   if (onControl) return false

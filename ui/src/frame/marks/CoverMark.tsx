@@ -18,7 +18,7 @@ export function CoverMark({ mark }: { mark: Element & { kind: 'cover' } }) {
       className={`absolute ${coverLook(mark)}`}
       style={{ left: x, top: y, width: w, height: h, fontSize: SHAPE_TEXT, lineHeight: LINE }}
     >
-      {mark.cover.text}
+      <span dir="auto">{mark.cover.text}</span>
     </div>
   )
 }

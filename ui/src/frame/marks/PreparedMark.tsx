@@ -23,7 +23,7 @@ export default function PreparedMark({ mark }: { mark: Prepared }) {
         {mark.kind === 'poll' && <PollCard mark={mark} phase="revealed" onFrame />}
         {mark.kind === 'cover' && (
           <div className={`size-full opacity-90 ${coverLook(mark)}`} style={{ fontSize: SHAPE_TEXT, lineHeight: LINE }}>
-            {writes ? <Writing mark={mark} /> : mark.cover.text}
+            {writes ? <Writing mark={mark} /> : <span dir="auto">{mark.cover.text}</span>}
           </div>
         )}
       </div>

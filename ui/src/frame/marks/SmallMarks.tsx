@@ -1,7 +1,7 @@
 import { ExternalLink } from 'lucide-react'
 import { memo } from 'react'
 import type { Element } from '../../wire/types.gen'
-import { LINE, SHAPE_TEXT } from '../geometry'
+import { hostOf, LINE, SHAPE_TEXT } from '../geometry'
 import { useHandState } from '../hand/hand'
 import { pictureURL } from '../pictures'
 import { StampSign } from '../stamps'
@@ -72,39 +72,42 @@ export const LinkMark = memo(function LinkMark({ mark, fixed }: { mark: Element 
   const { selected, editing, part, x, y, style } = useMark(mark)
   const narrow = useHandState((s) => s.writesBelow)
   const host = hostOf(mark.link.url)
+  const writes = editing && !narrow
   return (
     <div
-      {...(fixed || editing ? { 'data-mark': mark.id } : part)}
-      className={`mark-box absolute flex items-center gap-4 rounded-2xl border-2 border-edge bg-paper px-5 py-3 ${outline(selected)}`}
+      className="mark-box absolute flex items-center gap-4 rounded-2xl border-2 border-edge bg-paper px-5 py-3"
       style={boxStyle(mark, x, y, { ...style, minHeight: mark.h, fontSize: SHAPE_TEXT, lineHeight: 1.2 })}
     >
-      <span className="min-w-0 grow break-words">
-        {editing && !narrow ? (
+      {/* The mark is picked up all over; the way out beside it is a link of its own. */}
+      <div
+        {...(fixed || editing ? { 'data-mark': mark.id } : part)}
+        className={`absolute -inset-0.5 rounded-2xl ${outline(selected)}`}
+      />
+      <span className={`relative min-w-0 grow break-words ${writes ? '' : 'pointer-events-none'}`}>
+        {writes ? (
           <span data-own-hand>
             <Writing mark={mark} />
           </span>
         ) : (
-          mark.link.title && <span className="block font-semibold">{mark.link.title}</span>
+          mark.link.title && (
+            <span dir="auto" className="block font-semibold" aria-hidden={!fixed}>
+              {mark.link.title}
+            </span>
+          )
         )}
-        <span className="block text-slate">{host}</span>
+        <span className="block text-slate" aria-hidden={!fixed}>
+          {host}
+        </span>
       </span>
       <a
         href={mark.link.url}
         target="_blank"
         rel="noreferrer noopener"
         aria-label={host}
-        className="grid size-16 shrink-0 place-items-center rounded-xl bg-mist text-dusk"
+        className="relative grid size-16 shrink-0 place-items-center rounded-xl bg-mist text-dusk"
       >
         <ExternalLink size={34} aria-hidden="true" />
       </a>
     </div>
   )
 })
-
-function hostOf(url: string): string {
-  try {
-    return new URL(url).host
-  } catch {
-    return url
-  }
-}

@@ -19,7 +19,7 @@ export const TableMark = memo(function TableMark({ mark }: { mark: Element & { k
       <thead className="bg-mist">
         <tr>
           {head?.map((text, i) => (
-            <th key={i} scope="col" className={`${cell} font-semibold whitespace-nowrap`}>
+            <th key={i} dir="auto" scope="col" className={`${cell} font-semibold whitespace-nowrap`}>
               {text}
             </th>
           ))}
@@ -30,11 +30,11 @@ export const TableMark = memo(function TableMark({ mark }: { mark: Element & { k
           <tr key={y}>
             {row.map((text, x) =>
               x === 0 ? (
-                <th key={x} scope="row" className={`${cell} font-normal`}>
+                <th key={x} dir="auto" scope="row" className={`${cell} font-normal`}>
                   {text}
                 </th>
               ) : (
-                <td key={x} className={`${cell} tabular-nums`}>
+                <td key={x} dir="auto" className={`${cell} tabular-nums`}>
                   {text}
                 </td>
               ),

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
 import { useBenchState } from '../../wire/useLesson'
 import type { Element } from '../../wire/types.gen'
-import { textOf } from '../geometry'
+import { hostOf, textOf } from '../geometry'
 import { useHand } from '../hand/hand'
 import type { Lying } from '../../wire/pieces'
 import { keyOnMark } from '../hand/keys'
@@ -11,6 +11,9 @@ import { isHidden } from '../../wire/standing'
 
 /** What a mark is called by a screen reader, in the message file under "marks". */
 export const nameKey = (mark: Element) => (mark.kind === 'shape' ? `shape_${mark.shape.form}` : mark.kind)
+
+/** A link is told by its title and by where it leads. */
+const linkWords = ({ link }: Element & { kind: 'link' }) => [link.title, hostOf(link.url)].filter(Boolean).join(', ')
 
 /** What a mark knows of the hand: whether it is selected, how far it is being moved, and what its part is called. */
 export function useMark(mark: Lying) {
@@ -27,7 +30,8 @@ export function useMark(mark: Lying) {
   const piece = hand.isPiece(mark)
   const who = mark.author === 'staff' ? t('frame.teacher') : (author ?? t('frame.somebody'))
   const what = t(`marks.${nameKey(mark)}`)
-  const words = textOf(mark)
+  const words =
+    mark.kind === 'stamp' ? t(`stamps.${mark.stamp.sign}`) : mark.kind === 'link' ? linkWords(mark) : textOf(mark)
   const label = [
     hand.ground.preparing
       ? t(`marks.layer_${mark.layer || 'fixed'}`, { what })

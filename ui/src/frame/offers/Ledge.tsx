@@ -22,6 +22,7 @@ import { Suspense, useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { part } from '../../kit/part'
 import { useNarrow } from '../../kit/useNarrow'
+import { useRoving } from '../../kit/useRoving'
 import { isInk, useHand, useHandState, type Tool } from '../hand/hand'
 import { keyOf } from '../hand/keys'
 import { ToolButton } from './ledgeParts'
@@ -56,6 +57,8 @@ export function Ledge({ works, undo, redo, onPicture, onLink, tools, children }:
   const hand = useHand()
   const tool = useHandState((s) => s.tool)
   const picks = useHandState((s) => s.selected.size > 0)
+  const offers = useRoving<HTMLDivElement>()
+  const row = useRoving<HTMLDivElement>()
   const [lastInk, setLastInk] = useState<Tool>('pen')
   const [folded, setFolded] = useState(true)
   const narrow = useNarrow()
@@ -75,6 +78,7 @@ export function Ledge({ works, undo, redo, onPicture, onLink, tools, children }:
       data-part="ledge"
     >
       <div
+        ref={offers}
         className="flex min-h-12 items-center gap-x-2 gap-y-0.5 border-b border-line bg-snow px-2 max-sm:overflow-x-auto sm:flex-wrap"
         data-part="offers"
       >
@@ -106,7 +110,11 @@ export function Ledge({ works, undo, redo, onPicture, onLink, tools, children }:
             <CatchOffers>{children}</CatchOffers>
           ))}
       </div>
-      <div className="flex flex-wrap items-center gap-x-0 gap-y-0.5 px-2 py-1 sm:gap-x-0.5">
+      <div
+        ref={row}
+        className="flex flex-wrap items-center gap-x-0 gap-y-0.5 px-2 py-1 sm:gap-x-0.5"
+        data-part="tools-row"
+      >
         <ToolButton icon={HandIcon} {...named('select')} on={tool === 'select'} onClick={() => hold('select')} />
         {works && (
           <>

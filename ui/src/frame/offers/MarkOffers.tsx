@@ -25,6 +25,7 @@ import { useBench } from '../../wire/useLesson'
 import type { Element, Tint } from '../../wire/types.gen'
 import { isWritten, textOf } from '../geometry'
 import { useHand, useHandState } from '../hand/hand'
+import { focusBehind } from '../hand/focus'
 import { Group, Inks, Sizes, Tints, ToolButton, Widths } from './ledgeParts'
 import { noteSizes, textSizes, widths } from '../hand/settings'
 import { canSpeak, speak } from '../hand/speech'
@@ -187,7 +188,13 @@ export default function MarkOffers({ children }: { children?: ReactNode }) {
             expanded={arranging}
             onClick={() => setArranging(!arranging)}
           />
-          <ToolButton bare icon={Trash2} name={t('ledge.remove')} hotkey="Delete" onClick={() => hand.remove()} />
+          <ToolButton
+            bare
+            icon={Trash2}
+            name={t('ledge.remove')}
+            hotkey="Delete"
+            onClick={() => focusBehind(hand.now.selected, () => hand.remove())}
+          />
         </Group>
       )}
       {single && textOf(single) && canSpeak && (

@@ -103,8 +103,8 @@ export default function ToolOffers() {
         <Group name={t('ledge.stamp')}>
           {signs.map((sign) => (
             <button
-              key={sign}
               type="button"
+              key={sign}
               aria-label={t(`stamps.${sign}`)}
               title={t(`stamps.${sign}`)}
               aria-pressed={settings.stamp.sign === sign}

@@ -19,7 +19,15 @@ export default function Tour({ staff, onClose }: Props) {
   const part = here[at]
   const next = useRef<HTMLButtonElement>(null)
   useEffect(() => {
+    // The focus goes back to where it came from.
+    const before = document.activeElement
     next.current?.focus()
+    return () => {
+      if (before instanceof HTMLElement && before !== document.body && before.isConnected) before.focus()
+      else document.querySelector<HTMLElement>('[data-part="workplace"]')?.focus({ preventScroll: true })
+    }
+  }, [])
+  useEffect(() => {
     const key = (e: KeyboardEvent) => e.key === 'Escape' && onClose()
     document.addEventListener('keydown', key)
     return () => document.removeEventListener('keydown', key)
