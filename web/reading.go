@@ -205,13 +205,14 @@ func (s *server) readBoardFile(ctx context.Context, in *intake, data []byte) err
 // readLines makes of a text two frames to choose from: its lines as notes, and
 // as cards to sort in the tray.
 func readLines(in *intake, data []byte) error {
-	lines, more, err := formats.Lines(data)
+	listed, err := formats.Lines(data)
 	if err != nil {
 		return err
 	}
-	in.tell(func(told *Intake) { told.Kind, told.More = "lines", more })
+	in.tell(func(told *Intake) { told.Kind, told.More = "lines", listed.More })
 	for _, pieces := range []bool{false, true} {
-		f := template.Cards(lines, pieces, store.NewID)
+		f := template.Cards(listed.Lines, pieces, store.NewID)
+		f.Title = listed.Heading
 		if err := in.page(&f, nil, nil); err != nil {
 			return err
 		}

@@ -4,6 +4,7 @@ import (
 	"archive/zip"
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"image"
 	"image/png"
 	"reflect"
@@ -25,24 +26,34 @@ func TestLines(t *testing.T) {
 		{"a sentence with commas", "first, second and third\nfourth", "first, second and third|fourth"},
 		{"comma-separated (RFC 4180)", "term,meaning\nspring tide,\"highest, at new moon\"\n",
 			"term · meaning|spring tide · highest, at new moon"},
+		{"a heading", "term,meaning\nspring tide,highest\nneap tide,lowest",
+			"term · meaning: spring tide · highest|neap tide · lowest"},
+		{"no heading: figures", "2 h,4 m\n3 h,5 m\n4 h,6 m", "2 h · 4 m|3 h · 5 m|4 h · 6 m"},
+		{"no heading: a column without a name", "term;\nspring tide;highest\nneap tide;lowest",
+			"term|spring tide · highest|neap tide · lowest"},
+		{"no heading: lines of no table", "Phases\nnew moon\nfull moon", "Phases|new moon|full moon"},
 		{"semicolons", "a;b\nc;;d", "a · b|c · d"},
 		{"tabs", "a\tb\nc\td", "a · b|c · d"},
 		{"a byte order mark", "\ufeffone\ntwo", "one|two"},
 		{"UTF-16", "\xff\xfeM\x00o\x00o\x00n\x00", "Moon"},
 		{"Windows-1252", "Fl\xfcsse\n\x80 5", "Flüsse|€ 5"},
 	} {
-		lines, _, err := formats.Lines([]byte(c.text))
-		if got := strings.Join(lines, "|"); err != nil || got != c.want {
+		listed, err := formats.Lines([]byte(c.text))
+		got := strings.Join(listed.Lines, "|")
+		if listed.Heading != "" {
+			got = listed.Heading + ": " + got
+		}
+		if err != nil || got != c.want {
 			t.Errorf("%s: %q, %v, want %q", c.name, got, err, c.want)
 		}
 	}
-	if lines, more, err := formats.Lines([]byte(strings.Repeat("x\n", 130))); len(lines) != formats.MaxLines ||
-		more != 30 || err != nil {
-		t.Errorf("%d lines and %d more, %v", len(lines), more, err)
+	if l, err := formats.Lines([]byte(strings.Repeat("x\n", 130))); len(l.Lines) != formats.MaxLines ||
+		l.More != 30 || err != nil {
+		t.Errorf("%d lines and %d more, %v", len(l.Lines), l.More, err)
 	}
 	for text, want := range map[string]refusal.Code{"": refusal.FileEmpty, " \n\t\n": refusal.FileEmpty,
 		"a\x00b": refusal.FileUnreadable} {
-		if _, _, err := formats.Lines([]byte(text)); refusal.Of(err) == nil || refusal.Of(err).Code != want {
+		if _, err := formats.Lines([]byte(text)); refusal.Of(err) == nil || refusal.Of(err).Code != want {
 			t.Errorf("%q: %v", text, err)
 		}
 	}
@@ -232,6 +243,49 @@ func TestSlides(t *testing.T) {
 	}
 }
 
+// Slides that were converted say of none of their texts that it is the title,
+// and of each line that it is one of a list.
+func TestConvertedSlides(t *testing.T) {
+	box := func(y int, size, paragraphs string) string {
+		return fmt.Sprintf(`<p:sp><p:nvSpPr><p:cNvSpPr txBox="1"/><p:nvPr/></p:nvSpPr><p:spPr><a:xfrm>`+
+			`<a:off x="1000000" y="%d"/><a:ext cx="4000000" cy="1000000"/></a:xfrm></p:spPr><p:txBody>%s</p:txBody></p:sp>`,
+			y, strings.ReplaceAll(paragraphs, "<a:t>", `<a:rPr sz="`+size+`"/><a:t>`))
+	}
+	line := func(sign, text string) string {
+		return `<a:p><a:pPr>` + sign + `</a:pPr><a:r><a:t>` + text + `</a:t></a:r></a:p>`
+	}
+	const dot, number = `<a:buChar char="●"/>`, `<a:buAutoNum type="arabicPeriod"/>`
+	list := line(dot, "the near side") + line(dot, "the far side")
+	for _, c := range []struct{ name, slide, title, text, list string }{
+		{"the highest", box(5000000, "1800", list) + box(500000, "1800", line("", "Why two high tides?")),
+			"Why two high tides?", "the near side\nthe far side", "bullets"},
+		{"not where other letters are larger", box(500000, "1200", line("", "8 Juniper")) + box(3000000, "4000", list),
+			"", "the near side\nthe far side", "bullets"},
+		{"not far down", box(4000000, "1800", line("", "Why?")) + box(6000000, "1800", list), "",
+			"the near side\nthe far side", "bullets"},
+		{"no list is a title", box(500000, "1800", list), "", "the near side\nthe far side", "bullets"},
+		{"numbers", box(5000000, "1800", line(number, "ebb")+line(number, "flood")), "", "ebb\nflood", "numbers"},
+		{"a list with words before it", box(5000000, "1800", line("", "Two:")+list), "",
+			"Two:\n• the near side\n• the far side", ""},
+	} {
+		d, err := formats.OpenDeck(deck(t, c.slide))
+		if err != nil {
+			t.Fatal(err)
+		}
+		n := 0
+		slide, err := d.Slide(0, func() string { n++; return "id" + strconv.Itoa(n) })
+		if err != nil || slide.Failed || slide.Frame.Title != c.title {
+			t.Errorf("%s: %q, %+v, %v", c.name, slide.Frame.Title, slide, err)
+			continue
+		}
+		if !slices.ContainsFunc(slide.Frame.Prepared, func(m lesson.Element) bool {
+			return m.Text != nil && m.Text.Text == c.text && string(m.Text.List) == c.list
+		}) {
+			t.Errorf("%s: no %q as %q", c.name, c.text, c.list)
+		}
+	}
+}
+
 func TestBadDecks(t *testing.T) {
 	nested := strings.Repeat("<p:grpSp>", 500) + strings.Repeat("</p:grpSp>", 500)
 	entity := []byte(`<!DOCTYPE x [<!ENTITY a "aaaaaaaaaa">]><p:presentation ` + namespaces + `>&a;</p:presentation>`)
@@ -262,7 +316,7 @@ func FuzzFiles(f *testing.F) {
 	f.Add([]byte("a;b\nc"))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		for _, err := range []error{second(formats.ReadBoard(data, picture.Read)), second(formats.OpenDeck(data)),
-			third(formats.Lines(data))} {
+			second(formats.Lines(data))} {
 			if err != nil && refusal.Of(err) == nil {
 				t.Fatal(err)
 			}
@@ -270,5 +324,4 @@ func FuzzFiles(f *testing.F) {
 	})
 }
 
-func second[A any](_ A, err error) error        { return err }
-func third[A, B any](_ A, _ B, err error) error { return err }
+func second[A any](_ A, err error) error { return err }

@@ -188,6 +188,9 @@ func (d *Deck) slide(name string, id func() string) (Slide, error) {
 	p.frame = lesson.Frame{ID: id(), Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass,
 		Permission: lesson.Add, Prepared: []lesson.Element{}}
 	p.tree(doc.at("cSld", "spTree"), p.plain())
+	if p.frame.Title == "" {
+		p.frame.Title = headline(p.said)
+	}
 	if t := doc.at("timing"); t.has("anim") || t.has("animEffect") || t.has("animMotion") || t.has("set") {
 		p.leave("animation")
 	}
@@ -244,7 +247,7 @@ func (p *slideReader) notes(part string) {
 	}
 	for _, sp := range doc.at("cSld", "spTree").all("sp") {
 		if sp.at("nvSpPr", "nvPr", "ph").attr("type") == "body" {
-			text, _ := paragraphs(sp.at("txBody"))
+			text := paragraphs(sp.at("txBody")).text
 			p.frame.Notes = cut(text, lesson.MaxNotes)
 		}
 	}

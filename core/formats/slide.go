@@ -18,6 +18,7 @@ type slideReader struct {
 	id      func() string
 	places  map[string]*node // of placeholders, by type and index
 	frame   lesson.Frame
+	said    []spoken // the texts, in the order they came
 	leftOut []string
 
 	k         float64 // frame units of an EMU
@@ -111,12 +112,16 @@ func (p *slideReader) shape(n *node, f fit) {
 	case "dt", "ftr", "sldNum":
 		return // date, foot line and number of the slide
 	}
-	text, size := paragraphs(n.at("txBody"))
+	said := paragraphs(n.at("txBody"))
+	text, size := said.text, said.size
 	if ph != nil && kindOf(ph) == "title" {
 		p.frame.Title = cut(strings.Join(strings.Fields(text), " "), lesson.MaxTitle)
 		size = cmp.Or(size, 40)
 	}
 	e, ok := p.place(x, f, 8)
+	if ok {
+		p.said = append(p.said, spoken{said, e.Y})
+	}
 	if !ok {
 		if text != "" {
 			p.leave("text")
@@ -125,6 +130,7 @@ func (p *slideReader) shape(n *node, f fit) {
 	}
 	form, drawn := p.form(n)
 	if drawn {
+		text = said.withSigns()
 		if len([]rune(text)) > lesson.MaxNote {
 			text = cut(text, lesson.MaxNote)
 			p.leave("text")
@@ -146,8 +152,11 @@ func (p *slideReader) shape(n *node, f fit) {
 		text = cut(text, lesson.MaxText)
 		p.leave("text")
 	}
-	list := lesson.ListNone
-	if ph != nil && kindOf(ph) == "body" && strings.Contains(text, "\n") {
+	list := said.list
+	if list == lesson.ListNone {
+		text = said.withSigns()
+	}
+	if said.plain && ph != nil && kindOf(ph) == "body" && strings.Contains(text, "\n") {
 		list = lesson.ListBullets
 	}
 	letters := min(120, max(16, math.Round(cmp.Or(size, 18)*emuPerPoint*p.k)))
@@ -175,41 +184,6 @@ func (p *slideReader) form(n *node) (lesson.Form, bool) {
 		form = lesson.FormRect
 	}
 	return form, filled || lined || styled
-}
-
-// paragraphs gives the text of a text body, and the size of its first letters
-// in points, 0 where it is not said.
-func paragraphs(body *node) (text string, size float64) {
-	var lines []string
-	for _, p := range body.all("p") {
-		var line strings.Builder
-		for _, r := range p.nodes {
-			switch r.name {
-			case "r", "fld":
-				line.WriteString(r.at("t").words())
-				if s := r.at("rPr").number("sz", 0); size == 0 && s > 0 {
-					size = s / 100
-				}
-			case "br":
-				line.WriteString("\n")
-			}
-		}
-		lines = append(lines, line.String())
-	}
-	return strings.Trim(strings.Join(lines, "\n"), "\n"), size
-}
-
-func (n *node) words() string {
-	if n == nil {
-		return ""
-	}
-	// What cannot be shown is left out, so that one such letter does not cost the slide.
-	return strings.Map(func(r rune) rune {
-		if r < ' ' && r != '\n' && r != '\t' || r == 0xFFFD || lesson.TurnsText(r) {
-			return -1
-		}
-		return r
-	}, n.text.String())
 }
 
 func (p *slideReader) picture(n *node, f fit) {
@@ -270,8 +244,7 @@ func (p *slideReader) graphic(n *node, f fit) {
 	for _, tr := range table.all("tr") {
 		var row []string
 		for _, tc := range tr.all("tc") {
-			text, _ := paragraphs(tc.at("txBody"))
-			row = append(row, cut(text, lesson.MaxNote))
+			row = append(row, cut(paragraphs(tc.at("txBody")).withSigns(), lesson.MaxNote))
 		}
 		rows = append(rows, row)
 	}
