@@ -5,6 +5,7 @@ import (
 	"errors"
 	"net/http"
 	"strings"
+	"time"
 	"unicode/utf8"
 
 	"alpenglow/core/find"
@@ -12,6 +13,7 @@ import (
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/refusal"
+	"alpenglow/core/session"
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
@@ -47,7 +49,8 @@ func (s *server) boards(c *gin.Context) {
 	for _, n := range sessions {
 		reply.Sessions = append(reply.Sessions,
 			SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt,
-				EndedAt: n.EndedAt, Practice: n.Practice})
+				EndedAt: n.EndedAt, Practice: n.Practice,
+				LeftOpen: n.EndedAt == nil && session.LeftOpen(n.StartedAt, time.Now())})
 	}
 	c.JSON(http.StatusOK, reply)
 }

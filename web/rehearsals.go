@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"alpenglow/core/refusal"
-	"alpenglow/core/session"
 	"alpenglow/live"
 )
 
@@ -109,8 +108,7 @@ func (r *rehearsals) left(now time.Time, watched func(session string) bool) []st
 // end ends a rehearsal and throws away all that was done in it.
 func (s *server) end(ctx context.Context, sessionID string) error {
 	s.rehearsals.drop(sessionID)
-	_, err := s.Hub.Command(ctx, sessionID, "", session.Command{Kind: session.KindEnd, End: &session.End{}})
-	if r := refusal.Of(err); err != nil && (r == nil || r.Code != refusal.Ended) {
+	if err := s.finish(ctx, sessionID); err != nil {
 		return err
 	}
 	// From here on nothing of it is stored: what is on its way meets the end.

@@ -157,6 +157,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/illustrations/:id", s.illustration)
 	teacher.GET("/sessions/:id/invitation", s.invitation)
 	teacher.GET("/sessions/:id/qr.svg", s.qr)
+	teacher.POST("/sessions/:id/end", s.endSession)
 	teacher.GET("/sessions/:id/record", s.record)
 	teacher.GET("/sessions/:id/record.csv", s.recordCSV)
 	r.NoRoute(ui.serve)

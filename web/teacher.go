@@ -83,6 +83,30 @@ func randomBelow(n int) int {
 	return int(r.Int64())
 }
 
+// endSession ends a lesson from outside, as one that was left open.
+func (s *server) endSession(c *gin.Context) {
+	n, err := s.ownSession(c)
+	if err == nil && n.Practice {
+		err = s.end(c.Request.Context(), n.ID)
+	} else if err == nil {
+		err = s.finish(c.Request.Context(), n.ID)
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.Status(http.StatusNoContent)
+}
+
+// finish ends a session; one that has ended is left as it is.
+func (s *server) finish(ctx context.Context, sessionID string) error {
+	_, err := s.Hub.Command(ctx, sessionID, "", session.Command{Kind: session.KindEnd, End: &session.End{}})
+	if r := refusal.Of(err); err != nil && (r == nil || r.Code != refusal.Ended) {
+		return err
+	}
+	return nil
+}
+
 // ownSession finds the session in the path if it is the teacher's.
 func (s *server) ownSession(c *gin.Context) (store.Session, error) {
 	if !id.IsUUID(c.Param("id")) {

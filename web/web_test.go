@@ -40,6 +40,7 @@ type house struct {
 	t     *testing.T
 	url   string
 	store *store.Store
+	db    string // where the database is
 	hub   *live.Hub
 	log   *bytes.Buffer
 	class *pretended // the one that rehearsed last
@@ -77,7 +78,8 @@ func board() lesson.Board {
 
 func newHouse(t *testing.T) *house {
 	t.Helper()
-	h := &house{t: t, store: storetest.Open(t, storetest.URL(t)), log: &bytes.Buffer{}}
+	db := storetest.URL(t)
+	h := &house{t: t, store: storetest.Open(t, db), db: db, log: &bytes.Buffer{}}
 	log := slog.New(slog.NewJSONHandler(&locked{w: h.log}, &slog.HandlerOptions{Level: slog.LevelDebug}))
 	registry := prometheus.NewRegistry()
 	hub, err := live.New(h.store, log, registry)
@@ -387,11 +389,12 @@ func TestGuards(t *testing.T) {
 		"boards without sign-in": {h.visitor(), "GET", "/api/boards", "", "", refusal.SignInNeeded},
 		"record without sign-in": {h.visitor(), "GET", "/api/sessions/" + id + "/record.csv", "", "",
 			refusal.SignInNeeded},
-		"another teacher's record": {other, "GET", "/api/sessions/" + id + "/record", "", "", refusal.NotFound},
-		"another teacher's code":   {other, "GET", "/api/sessions/" + id + "/qr.svg", "", "", refusal.NotFound},
-		"a session that is no id":  {teacher, "GET", "/api/sessions/x'--/record", "", "", refusal.NotFound},
-		"an unknown route":         {teacher, "GET", "/api/nothing", "", "", refusal.NotFound},
-		"an unknown file":          {teacher, "GET", "/assets/none.js", "", "", refusal.NotFound},
+		"another teacher's record":       {other, "GET", "/api/sessions/" + id + "/record", "", "", refusal.NotFound},
+		"another teacher's lesson ended": {other, "POST", "/api/sessions/" + id + "/end", "{}", h.url, refusal.NotFound},
+		"another teacher's code":         {other, "GET", "/api/sessions/" + id + "/qr.svg", "", "", refusal.NotFound},
+		"a session that is no id":        {teacher, "GET", "/api/sessions/x'--/record", "", "", refusal.NotFound},
+		"an unknown route":               {teacher, "GET", "/api/nothing", "", "", refusal.NotFound},
+		"an unknown file":                {teacher, "GET", "/assets/none.js", "", "", refusal.NotFound},
 		"a class list of another's": {teacher, "POST", "/api/boards/" + boardOf(teacher) + "/sessions",
 			`{"class":"` + classOf(other) + `"}`, h.url, refusal.NoSuchClass},
 		"a board of another's": {other, "POST", "/api/boards/" + boardOf(teacher) + "/sessions", `{"class":""}`,
@@ -452,6 +455,43 @@ func TestHeadersAndCookies(t *testing.T) {
 	if _, _, text := v.send("GET", "/metrics", "", ""); !strings.Contains(string(text),
 		"alpenglow_operations_saved_total") {
 		t.Error("the metrics do not count operations")
+	}
+}
+
+// A lesson that was left open is ended from the list, once for all; who is in
+// it learns of it.
+func TestEndLeftOpen(t *testing.T) {
+	h := newHouse(t)
+	teacher := h.teacher("ines@ternharbour.example")
+	id, code := teacher.started()
+	noor, _ := h.student(code, "Noor")
+	line := noor.connect(id, live.RoleStudent)
+	sheet := line.sheet("shared", "class")
+	storetest.DB(t, h.db).MustExec(`UPDATE sessions SET started_at = now() - interval '1 day' WHERE id = $1`, id)
+	open := func() (ended, left bool) {
+		var boards web.Boards
+		teacher.get("/api/boards", &boards)
+		for _, s := range boards.Sessions {
+			if s.ID == id {
+				return s.EndedAt != nil, s.LeftOpen
+			}
+		}
+		t.Fatal("the lesson is not in the list")
+		return
+	}
+	if ended, left := open(); ended || !left {
+		t.Errorf("a lesson of yesterday: ended %v, left open %v", ended, left)
+	}
+	for range 2 {
+		if got := teacher.post("/api/sessions/"+id+"/end", struct{}{}, nil); got != "" {
+			t.Errorf("ended from the list: %s", got)
+		}
+	}
+	if ended, left := open(); !ended || left {
+		t.Errorf("after that: ended %v, left open %v", ended, left)
+	}
+	if got := line.do(note(sheet, "too late")); got.Problem == nil || got.Problem.Code != refusal.Ended {
+		t.Errorf("a note after the end: %+v", got)
 	}
 }
 

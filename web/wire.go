@@ -70,6 +70,7 @@ type SessionItem struct {
 	StartedAt time.Time  `json:"startedAt"`
 	EndedAt   *time.Time `json:"endedAt,omitempty"`
 	Practice  bool       `json:"practice,omitempty"`
+	LeftOpen  bool       `json:"leftOpen,omitempty"` // goes on, probably forgotten
 }
 
 // StartSession starts a session of a board with a class list, or with none.

@@ -1,9 +1,18 @@
 package session
 
 import (
+	"time"
+
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
 )
+
+// leftOpenAfter is longer than any lesson lasts, and shorter than until the next
+// morning.
+const leftOpenAfter = 10 * time.Hour
+
+// LeftOpen reports whether a session that has not ended was probably forgotten.
+func LeftOpen(started, now time.Time) bool { return now.Sub(started) >= leftOpenAfter }
 
 // KindEnd ends the session.
 const KindEnd CommandKind = "end"

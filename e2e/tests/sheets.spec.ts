@@ -10,6 +10,7 @@ import { inverse, preview } from '../../ui/src/wire/apply'
 import { UndoPile } from '../../ui/src/wire/undo'
 import { Sheets } from '../../ui/src/wire/sheets'
 import { groupParts, marksBy, studentParts } from '../../ui/src/run/parts'
+import { doingOf, doings } from '../../ui/src/run/doing'
 import { openFrames, placeOf } from '../../ui/src/run/places'
 import type { Board, Change, Element, Op, State, Step } from '../../ui/src/wire/types.gen'
 
@@ -251,6 +252,14 @@ test('where students are is what the core says', () => {
     expect(placeOf(board, state, { id: 'a', name: 'Noor', at })).toBe(place)
     expect(openFrames(board, state)).toEqual(open)
   }
+})
+
+test('what students are doing is what the core says', () => {
+  type Case = { here: boolean; removed?: boolean; marks: number; ago: number; doing: string }
+  const cases = JSON.parse(readFileSync(join(import.meta.dirname, '../../core/insight/testdata/doing.json'), 'utf8')) as Case[]
+  expect(new Set(cases.map((c) => c.doing))).toEqual(new Set(doings))
+  const now = Date.now()
+  for (const { here, removed, marks, ago, doing } of cases) expect(doingOf({ here, removed }, { marks, at: now - ago }, now)).toBe(doing)
 })
 
 test('groups that are no more, and what was done before there were any, stay in sight', () => {

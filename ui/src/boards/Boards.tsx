@@ -4,9 +4,10 @@ import { Link, useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
-import type { Boards as Reply, Me, SessionItem } from '../wire/types.gen'
-import { when } from '../words/words'
+import type { Boards as Reply, Me } from '../wire/types.gen'
+import { LiveLessons } from './LiveLessons'
 import { NewBoard } from './NewBoard'
+import { SessionName } from './SessionName'
 import { Shelf } from './Shelf'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/useTitle'
@@ -42,30 +43,7 @@ export function Boards() {
         <Button onClick={() => void signOut()}>{t('boards.signOut')}</Button>
       </header>
       <main className="mx-auto flex max-w-6xl flex-col gap-8 p-5">
-        {live.length > 0 && (
-          <section aria-labelledby="live">
-            <h2 id="live" className="mb-3 text-lg">
-              {t('boards.live')}
-            </h2>
-            <ul className="flex flex-col gap-2">
-              {live.map((s) => (
-                <li
-                  key={s.id}
-                  className="flex flex-wrap items-center gap-3 rounded-xl border-2 border-glow bg-glow-soft px-4 py-3"
-                >
-                  <span aria-hidden="true" className="size-2.5 rounded-full bg-glow" />
-                  <SessionName session={s} />
-                  <Link
-                    to={`/run/${s.id}`}
-                    className="ms-auto rounded-lg bg-glow px-3.5 py-1.5 font-semibold text-paper hover:bg-glow-deep"
-                  >
-                    {t('boards.toSession')}
-                  </Link>
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
+        {live.length > 0 && <LiveLessons live={live} />}
         <section aria-labelledby="boards">
           <div className="mb-3 flex flex-wrap items-center gap-3">
             <h1 id="boards" className="grow text-3xl">
@@ -109,23 +87,5 @@ export function Boards() {
         )}
       </main>
     </div>
-  )
-}
-
-function SessionName({ session }: { session: SessionItem }) {
-  const { t } = useTranslation()
-  return (
-    <span>
-      {session.practice && (
-        <span className="me-2 rounded-md bg-amber-soft px-1.5 py-0.5 text-sm font-semibold text-amber">
-          {t('boards.practice')}
-        </span>
-      )}
-      <b className="font-semibold">{session.className ? t('boards.with', session) : session.title}</b>
-      <span className="text-slate">
-        {' · '}
-        {when(session.startedAt)} · {t('boards.students', { count: session.students })}
-      </span>
-    </span>
   )
 }

@@ -58,13 +58,15 @@ function partsOf(marks: readonly Element[]): Part[] {
 /** All marks of a frame. */
 export function Marks({ marks, all, poll, cover, fixed = false }: Props) {
   const parts = useMemo(() => partsOf(marks), [marks])
+  let runs = 0
   return (
     <>
       {parts.map((part) =>
         'mark' in part ? (
           <One key={part.mark.id} mark={part.mark} poll={poll} cover={cover} fixed={fixed} />
         ) : (
-          <Run key={part.run[0]!.id} run={part.run} all={all} fixed={fixed} />
+          // A run stays the same part when its first line goes.
+          <Run key={`run ${runs++}`} run={part.run} all={all} fixed={fixed} />
         ),
       )}
     </>

@@ -29,7 +29,7 @@ export function TourOffer({ onOpen }: { onOpen: (what: Window) => void }) {
     if (opens) onOpen('tour')
   }
   return (
-    <p className="absolute end-3 top-14 z-10 flex [@media(max-height:500px)]:hidden items-center rounded-full border border-line bg-paper text-[13px] shadow-md">
+    <p className="flex shrink-0 items-center rounded-full border border-line bg-paper text-[13px]">
       <button
         type="button"
         className="rounded-full py-1.5 ps-3.5 pe-1 font-semibold text-dusk hover:underline"

@@ -208,7 +208,6 @@ export function Workplace({
               </Suspense>
             )}
             <ViewButton marks={shown} onOpen={setOpen} />
-            <TourOffer onOpen={setOpen} />
             <ViewControls marks={shown} />
             <Offer />
             {(uploads.asking || uploads.camera || uploads.running.length > 0) && (
@@ -241,6 +240,7 @@ export function Workplace({
           tools={tools}
         >
           {more?.(one)}
+          {selected.size === 0 && <TourOffer onOpen={setOpen} />}
         </Ledge>
         {children}
         <Announcer marks={onSheet} />

@@ -8,9 +8,13 @@ const BUDGET_MS = 5
 const REST_MS = 120
 const LONGEST_REST_MS = 600
 
+/** In sight, or nearly so. */
+const NEAR = { rootMargin: '300px' }
+
 type Job = { paint: () => void; canvas: HTMLCanvasElement }
 
 const waiting = new Map<HTMLCanvasElement, Job>()
+const latest = new WeakMap<HTMLCanvasElement, Job>()
 const painted = new WeakMap<HTMLCanvasElement, number>()
 const inSight = new WeakSet<HTMLCanvasElement>()
 let rest = REST_MS
@@ -22,10 +26,20 @@ const watcher =
     : new IntersectionObserver((entries) => {
         for (const { target, isIntersecting } of entries) {
           if (isIntersecting) inSight.add(target as HTMLCanvasElement)
-          else inSight.delete(target as HTMLCanvasElement)
+          else leave(target as HTMLCanvasElement)
         }
         ask()
-      })
+      }, NEAR)
+
+/** A picture that is no longer near lets its memory go, and is painted when it is near again. */
+function leave(canvas: HTMLCanvasElement) {
+  inSight.delete(canvas)
+  const job = latest.get(canvas)
+  if (!job || canvas.width === 0) return
+  canvas.width = canvas.height = 0
+  painted.delete(canvas)
+  waiting.set(canvas, job)
+}
 
 /** Watches whether a small picture is in sight; returns how to stop that. */
 export function watch(canvas: HTMLCanvasElement): () => void {
@@ -38,7 +52,9 @@ export function watch(canvas: HTMLCanvasElement): () => void {
 
 /** Has a small picture painted soon; what waited for the same one is replaced. */
 export function paintSoon(canvas: HTMLCanvasElement, paint: () => void) {
-  waiting.set(canvas, { paint, canvas })
+  const job = { paint, canvas }
+  waiting.set(canvas, job)
+  latest.set(canvas, job)
   ask()
 }
 

@@ -9,11 +9,9 @@ import type { Person } from '../wire/types.gen'
 import { useCalmState } from '../wire/useCalm'
 import { useStaffLesson } from '../wire/useStaff'
 import { ago } from '../words/words'
+import { doingOf, doings, type Doing, type Done } from './doing'
 import { onList } from './expected'
 import { placeOf } from './places'
-
-/** Who did nothing for this long has stopped. */
-const STOPPED_MS = 3 * 60_000
 
 /** How often the panel looks for what is new. */
 const CALM_MS = 500
@@ -21,23 +19,12 @@ const CALM_MS = 500
 /** Who is new stands behind the others. */
 const placeIn = (order: string[], id: string) => (order.includes(id) ? order.indexOf(id) : order.length)
 
-type State = 'notBegun' | 'stopped' | 'working' | 'gone' | 'removed'
-const order: State[] = ['notBegun', 'stopped', 'working', 'gone', 'removed']
-const looks: Record<State, string> = {
+const looks: Record<Doing, string> = {
   notBegun: 'bg-mist text-slate',
   stopped: 'bg-amber-soft text-amber',
   working: 'text-slate',
   gone: 'bg-mist text-slate',
   removed: 'bg-rose-soft text-rose',
-}
-
-type Done = { marks: number; at: number }
-
-function stateOf(person: Person, work: Done | undefined, now: number): State {
-  if (person.removed) return 'removed'
-  if (!person.here) return 'gone'
-  if (!work || work.marks === 0) return 'notBegun'
-  return now - work.at > STOPPED_MS ? 'stopped' : 'working'
 }
 
 type Props = { staff: Staff; onLook: (student: string, frame: string) => void }
@@ -60,18 +47,18 @@ export function People({ staff, onLook }: Props) {
       const on = own
         ? allOf([...numbers.keys()].flatMap((frame) => work.get(workKey(person.id, frame)) ?? []))
         : work.get(workKey(person.id, staff.state.frame))
-      return { person, on, state: stateOf(person, on, now) }
+      return { person, on, state: doingOf(person, on, now) }
     })
     .sort(
       (a, b) =>
-        order.indexOf(a.state) - order.indexOf(b.state) ||
+        doings.indexOf(a.state) - doings.indexOf(b.state) ||
         a.person.name.localeCompare(b.person.name, undefined, { numeric: true }),
     )
   // No row moves under the finger, nor under the keyboard's focus.
   if (held) rows.sort((a, b) => placeIn(held, a.person.id) - placeIn(held, b.person.id))
   const takeInHand = () => hold((before) => before ?? rows.map((r) => r.person.id))
   const letGo = () => hold(null)
-  const count = (...states: State[]) => rows.filter((r) => states.includes(r.state)).length
+  const count = (...states: Doing[]) => rows.filter((r) => states.includes(r.state)).length
   const names = rows.map((r) => r.person.name)
   const missing = staff.expected.length - onList(staff.expected, names)
   return (

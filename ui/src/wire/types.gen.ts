@@ -670,6 +670,7 @@ export type SessionItem = {
   startedAt: string;
   endedAt?: string;
   practice?: boolean;
+  leftOpen?: boolean;
 };
 
 export type Boards = {
