@@ -35,8 +35,13 @@ func (m *maker) stream(entries string, data []byte) string {
 	w, _ := zlib.NewWriterLevel(&packed, zlib.BestSpeed)
 	w.Write(data)
 	w.Close()
+	return m.packed(entries, packed.Bytes())
+}
+
+// packed adds a stream of what is packed already.
+func (m *maker) packed(entries string, data []byte) string {
 	return m.object(fmt.Sprintf("<< %s /Filter /FlateDecode /Length %d >>\nstream\n%s\nendstream", entries,
-		packed.Len(), packed.String()))
+		len(data), data))
 }
 
 // page adds a page that draws a content with resources; entries may say more

@@ -1,9 +1,14 @@
 package pdf_test
 
 import (
+	"bytes"
+	"compress/flate"
+	"compress/zlib"
 	"context"
+	"encoding/binary"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 	"strings"
 	"testing"
@@ -121,14 +126,33 @@ func TestSlowPage(t *testing.T) {
 
 // bomb is a page with a picture of 1.08 GB when it is unpacked.
 func bomb() []byte {
-	const width, height = 30000, 12000
+	const width, height, mib = 30000, 12000, 1030 // a little more than 3 bytes for each
 	m := newMaker()
 	fonts := "/Font << /F " + m.object("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>") + " >>"
-	picture := m.stream(fmt.Sprintf("/Type /XObject /Subtype /Image /Width %d /Height %d /ColorSpace /DeviceRGB /BitsPerComponent 8", width, height), make([]byte, 3*width*height))
+	picture := m.packed(fmt.Sprintf("/Type /XObject /Subtype /Image /Width %d /Height %d /ColorSpace /DeviceRGB "+
+		"/BitsPerComponent 8", width, height), zeros(mib))
 	m.page(words("before"), fonts, "")
 	m.page("q 595 0 0 842 0 0 cm /I Do Q", "/XObject << /I "+picture+" >>", "")
 	m.page(words("after"), fonts, "")
 	return m.bytes()
+}
+
+// zeros is so many MiB of zeros, packed (RFC 1950 and 1951) without going through
+// them all: with its history, each block but the first is packed alike.
+func zeros(mib int) []byte {
+	var packed bytes.Buffer
+	w, _ := flate.NewWriter(&packed, flate.BestCompression)
+	block := make([]byte, 1<<20)
+	w.Write(block)
+	w.Flush()
+	first := packed.Len()
+	w.Write(block)
+	w.Flush()
+	out := append([]byte{0x78, 0xda}, packed.Bytes()[:first]...)
+	out = append(out, bytes.Repeat(packed.Bytes()[first:], mib-1)...)
+	out = append(out, 1, 0, 0, 0xff, 0xff)
+	// Adler-32 of n zeros: the sums are 1 and n, modulo 65521.
+	return binary.BigEndian.AppendUint32(out, uint32((mib<<20)%65521)<<16|1)
 }
 
 // What is enormous when unpacked costs at most its page, and no reading process
@@ -185,5 +209,16 @@ func BenchmarkThirtyPages(b *testing.B) {
 			b.ReportMetric(float64(alls.Milliseconds())/float64(b.N), "ms/30-pages")
 			b.ReportMetric(float64(most()), "MiB-at-most")
 		})
+	}
+}
+
+// What is packed without going through it all unpacks to zeros, so many.
+func TestZeros(t *testing.T) {
+	r, err := zlib.NewReader(bytes.NewReader(zeros(5)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if all, err := io.ReadAll(r); err != nil || len(all) != 5<<20 || len(bytes.Trim(all, "\x00")) != 0 {
+		t.Fatal(len(all), err)
 	}
 }

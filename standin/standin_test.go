@@ -1,20 +1,23 @@
 package standin_test
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"io"
 	"log/slog"
 	"net/http/httptest"
+	"os"
 	"slices"
 	"strings"
 	"testing"
 	"testing/fstest"
 	"time"
 
+	"alpenglow/apart"
+	"alpenglow/apart/aparttest"
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
-	"alpenglow/core/picture"
 	"alpenglow/core/poll"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
@@ -27,7 +30,9 @@ import (
 	"github.com/prometheus/client_golang/prometheus"
 )
 
-func TestMain(m *testing.M) { storetest.Main(m) }
+func TestMain(m *testing.M) {
+	os.Exit(aparttest.Run(func() int { return storetest.Run(m) }))
+}
 
 // rehearsing starts a server with a practice session of a board.
 func rehearsing(t *testing.T, board lesson.Board, pace session.Pace) (*store.Store, store.Session, standin.Options) {
@@ -227,6 +232,8 @@ func TestIllustrations(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	// As the server reads them, in the program as it is delivered.
+	reader := apart.Reader{Command: []string{aparttest.Program, "picture"}}
 	list := all.Search(nil)
 	if len(list) < 30 {
 		t.Errorf("%d illustrations", len(list))
@@ -236,7 +243,7 @@ func TestIllustrations(t *testing.T) {
 		if !ok {
 			t.Fatalf("%s has no drawing", item.ID)
 		}
-		if p, err := picture.Read(drawing); err != nil || p.Width != item.Width || p.Height != item.Height {
+		if p, err := reader.Read(t.Context(), bytes.NewReader(drawing)); err != nil || p.Width != item.Width || p.Height != item.Height {
 			t.Errorf("%s: %d x %d, %v", item.ID, p.Width, p.Height, err)
 		}
 		if found, _ := json.Marshal(all.Search(strings.Fields(item.Name))); !strings.Contains(string(found),

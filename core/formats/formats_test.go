@@ -144,10 +144,10 @@ func TestBadBoardFiles(t *testing.T) {
 			entry{"pictures/p1.png", []byte("text")}), refusal.PictureBad},
 		"a picture outside the folder": {archive(t, entry{"board.json", head(1, tricked)},
 			entry{"../../etc/passwd", pixels(t).Data}), refusal.NoSuchPicture},
-		"a bomb": {archive(t, entry{"board.json", bytes.Repeat([]byte(" "), 64<<20)}),
+		"a bomb": {archive(t, entry{"board.json", bytes.Repeat([]byte(" "), 24<<20)}),
 			refusal.FileHuge},
 		"a picture that is a bomb": {archive(t, entry{"board.json", head(1, inner)},
-			entry{"pictures/p1.png", make([]byte, 64<<20)}), refusal.FileHuge},
+			entry{"pictures/p1.png", make([]byte, 24<<20)}), refusal.FileHuge},
 	} {
 		if _, err := formats.ReadBoard(c.data, picture.Read); refusal.Of(err) == nil || refusal.Of(err).Code != c.want {
 			t.Errorf("%s: %v, want %s", name, err, c.want)
@@ -294,7 +294,7 @@ func TestBadDecks(t *testing.T) {
 		"no presentation": archive(t, entry{"word/document.xml", []byte("<x/>")}),
 		"entities":        archive(t, entry{"ppt/presentation.xml", entity}),
 		"no slides":       archive(t, entry{"ppt/presentation.xml", []byte(`<p:presentation ` + namespaces + `/>`)}),
-		"a bomb":          archive(t, entry{"ppt/presentation.xml", bytes.Repeat([]byte(" "), 64<<20)}),
+		"a bomb":          archive(t, entry{"ppt/presentation.xml", bytes.Repeat([]byte(" "), 24<<20)}),
 	} {
 		if _, err := formats.OpenDeck(data); refusal.Of(err) == nil {
 			t.Errorf("%s: %v", name, err)
