@@ -62,7 +62,7 @@ func TestAttack(t *testing.T) {
 			a.hot = append(a.hot, m.ID)
 		}
 	}
-	for _, c := range f.board.Frames[1].Prepared[0].Poll.Choices {
+	for _, c := range f.board.Frames[1].Prepared[0].Poll.Choice.Options {
 		a.hot = append(a.hot, c.ID)
 	}
 	known := len(a.hot)

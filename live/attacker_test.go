@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
 	"alpenglow/core/sheet"
 	"alpenglow/store"
 
@@ -81,7 +82,7 @@ func (a *attacker) body() lesson.Body {
 	case 2:
 		return lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: a.some()}}
 	case 3:
-		return lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: a.some(), Choice: a.some()}}
+		return lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: a.some(), Round: a.IntN(3), Value: poll.Choose(a.some())}}
 	case 4:
 		return lesson.Body{Kind: lesson.KindCover, Cover: &lesson.Cover{Tint: "moss"}}
 	case 5:
@@ -124,7 +125,11 @@ func (a *attacker) step(deep bool) sheet.Step {
 			{Kind: sheet.KindHold, Hold: &sheet.Hold{Mark: a.some()}},
 			{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: a.some()}}}[a.IntN(4)]
 	case 10, 11:
-		return sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: a.some(), Choice: a.some()}}
+		set := &sheet.SetAnswer{Poll: a.some(), Round: a.IntN(4) - 1}
+		if value := poll.Choose(a.some()); a.IntN(5) > 0 {
+			set.Value = &value
+		}
+		return sheet.Step{Kind: sheet.KindAnswer, Answer: set}
 	}
 	many := &sheet.Many{}
 	for range 1 + a.IntN(4) {

@@ -40,8 +40,8 @@ func battlefield() lesson.Board {
 	}
 	question := func(text string) lesson.Body {
 		return lesson.Body{Kind: lesson.KindPoll,
-			Poll: &poll.Question{Text: text, Choices: []poll.Choice{{ID: store.NewID(), Text: "7 days"},
-				{ID: store.NewID(), Text: "29.53 days", Right: true}}}}
+			Poll: &poll.Question{Text: text, Body: poll.Offer(poll.Option{ID: store.NewID(), Text: "7 days"},
+				poll.Option{ID: store.NewID(), Text: "29.53 days", Right: true})}}
 	}
 	piece, supply := mark(20, words("ebb")), mark(250, words("flood"))
 	piece.Layer, supply.Layer = lesson.Piece, lesson.Supply

@@ -7,7 +7,6 @@ import (
 	"io"
 	"log/slog"
 	"reflect"
-	"regexp"
 	"slices"
 	"sync"
 	"sync/atomic"
@@ -34,7 +33,7 @@ var ctx = context.Background()
 func board() lesson.Board {
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
 		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-			Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
+			Text: "How long?", Body: poll.Offer(poll.Option{ID: "a", Text: "A", Right: true}, poll.Option{ID: "b", Text: "B"})}}}
 	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
 		{ID: "one", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add,
 			Prepared: []lesson.Element{asked}},
@@ -205,8 +204,9 @@ func TestClosingReachesOtherServers(t *testing.T) {
 		t.Fatal(err)
 	}
 	answer := func(choice string) sheet.Op {
-		return sheet.Op{ID: store.NewID(), Sheet: own.ID,
-			Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
+		value := poll.Choose(choice)
+		return sheet.Op{ID: store.NewID(), Sheet: own.ID, Step: sheet.Step{Kind: sheet.KindAnswer,
+			Answer: &sheet.SetAnswer{Poll: "asked", Round: 1, Value: &value}}}
 	}
 	if _, err := h.do(t, there, me, answer("b")); err != nil {
 		t.Fatal(err)
@@ -401,8 +401,9 @@ func TestOneSheetsTroubleStaysItsOwn(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		send(sheet.Actor{ID: p.ID}, sheet.Op{ID: store.NewID(), Sheet: own.ID,
-			Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: "a"}}})
+		value := poll.Choose("a")
+		send(sheet.Actor{ID: p.ID}, sheet.Op{ID: store.NewID(), Sheet: own.ID, Step: sheet.Step{Kind: sheet.KindAnswer,
+			Answer: &sheet.SetAnswer{Poll: "asked", Round: 1, Value: &value}}})
 	}
 	send(sheet.Actor{ID: h.students[0].ID}, h.note("in trouble"))
 	answers.Wait()
@@ -457,8 +458,6 @@ func sameMarks(a, b []lesson.Element) bool {
 
 // quiet logs nowhere.
 func quiet() *slog.Logger { return slog.New(slog.NewTextHandler(io.Discard, nil)) }
-
-var uuids = regexp.MustCompile(`[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}`)
 
 // valueOf reads a counter.
 func valueOf(m prometheus.Metric) float64 {

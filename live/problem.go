@@ -25,6 +25,7 @@ var statuses = map[refusal.Code]int{
 	refusal.NoSuchClass: http.StatusNotFound, refusal.CodeUnknown: http.StatusNotFound,
 	refusal.NotFound:   http.StatusNotFound,
 	refusal.PollClosed: http.StatusConflict, refusal.PollRevealed: http.StatusConflict,
+	refusal.PollOpen: http.StatusConflict, refusal.TooManyRounds: http.StatusConflict,
 	refusal.Ended:      http.StatusConflict,
 	refusal.MarkExists: http.StatusConflict, refusal.SheetFull: http.StatusConflict,
 	refusal.SessionFull: http.StatusConflict,

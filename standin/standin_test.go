@@ -133,8 +133,8 @@ func TestAtOwnPace(t *testing.T) {
 func TestClass(t *testing.T) {
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
 		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-			Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"},
-				{ID: "month", Text: "29.53 days", Right: true}, {ID: "year", Text: "365 days"}}}}}
+			Text: "How long?", Body: poll.Offer(poll.Option{ID: "week", Text: "7 days"},
+				poll.Option{ID: "month", Text: "29.53 days", Right: true}, poll.Option{ID: "year", Text: "365 days"})}}}
 	card := lesson.Element{ID: "card", X: 100, Y: 300, W: 200, H: 80, Layer: lesson.Piece,
 		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "ebb", Tint: "moss"}}}
 	board := lesson.Board{Title: "Tides", Frames: []lesson.Frame{{ID: "one",
@@ -158,7 +158,7 @@ func TestClass(t *testing.T) {
 			switch m.Kind {
 			case lesson.KindAnswer:
 				answers++
-				if m.Answer.Choice == "month" {
+				if m.Answer.Value.Choice.Option == "month" {
 					right++
 				}
 			case lesson.KindNote:

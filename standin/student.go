@@ -33,16 +33,16 @@ type student struct {
 	knows  float64 // how likely an answer is right
 	random *rand.Rand
 
-	marks    []string          // own, on the frame that is on
-	frame    string            // that they are on
-	answered map[string]string // by poll
+	marks    []string       // own, on the frame that is on
+	frame    string         // that they are on
+	answered map[string]int // the last round of each poll that is answered
 	notes    int
 }
 
 // newStudent makes the i-th student. Of every thirty about three are idle,
 // three drop out, and one fools around.
 func newStudent(o Options, i int, random *rand.Rand) *student {
-	s := &student{Options: o, name: nameOf(i), random: random, answered: map[string]string{}}
+	s := &student{Options: o, name: nameOf(i), random: random, answered: map[string]int{}}
 	s.knows = 0.35 + 0.55*random.Float64()
 	switch {
 	case i%30 == 4:
@@ -135,7 +135,7 @@ func (s *student) goOn(stage session.Stage) (string, bool) {
 		return "", false
 	}
 	for _, q := range stage.Frame.Polls() {
-		if stage.Polls[q.ID] == poll.Open && s.answered[q.ID] == "" {
+		if at := stage.Polls[q.ID]; at.Phase == poll.Open && s.answered[q.ID] < at.Round {
 			return "", false
 		}
 	}
@@ -162,10 +162,13 @@ func (s *student) next(stage session.Stage, sheets []live.SheetView, me string) 
 		}
 	}
 	for _, q := range f.Polls() {
-		if stage.Polls[q.ID] == poll.Open && own != "" && (s.answered[q.ID] == "" || s.random.IntN(25) == 0) {
-			choice := s.choose(q)
-			s.answered[q.ID] = choice
-			return sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: q.ID, Choice: choice}}, own, true
+		at := stage.Polls[q.ID]
+		if at.Phase == poll.Open && own != "" && q.Poll.Choice != nil &&
+			(s.answered[q.ID] < at.Round || s.random.IntN(25) == 0) {
+			s.answered[q.ID] = at.Round
+			value := poll.Choose(s.choose(q))
+			return sheet.Step{Kind: sheet.KindAnswer,
+				Answer: &sheet.SetAnswer{Poll: q.ID, Round: at.Round, Value: &value}}, own, true
 		}
 	}
 	if on == "" || f.Permission == lesson.Look {
@@ -177,7 +180,7 @@ func (s *student) next(stage session.Stage, sheets []live.SheetView, me string) 
 // choose answers a poll: right as often as the student knows things. Of the
 // wrong answers one misleads more than the others.
 func (s *student) choose(q lesson.Element) string {
-	choices := q.Poll.Choices
+	choices := q.Poll.Choice.Options
 	right := s.Right[q.ID]
 	if len(right) > 0 && s.random.Float64() < s.knows {
 		return right[s.random.IntN(len(right))]

@@ -72,7 +72,7 @@ func TestSearch(t *testing.T) {
 		page,
 		frame("month", "How long?", mark("q", lesson.Body{Kind: lesson.KindPoll,
 			Poll: &poll.Question{Text: "From new moon to new moon?",
-				Choices: []poll.Choice{{ID: "a", Text: "29.53 days"}, {ID: "b", Text: "a week"}}}})),
+				Body: poll.Offer(poll.Option{ID: "a", Text: "29.53 days"}, poll.Option{ID: "b", Text: "a week"})}})),
 	}}
 	id, err := s.AddBoard(ctx, ines, tides)
 	if err != nil {

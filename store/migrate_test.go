@@ -2,10 +2,13 @@ package store_test
 
 import (
 	"os"
+	"slices"
+	"strings"
 	"testing"
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
+	"alpenglow/core/poll"
 	"alpenglow/store"
 	"alpenglow/store/storetest"
 
@@ -177,5 +180,105 @@ func TestOldLessonsAreKept(t *testing.T) {
 	}
 	if _, err := steps.DownTo(ctx, 4); err != nil {
 		t.Fatal(err)
+	}
+}
+
+// Polls and answers from before questions had kinds and rounds are there
+// afterwards, on boards, in lessons, on sheets and in their log, and go back again.
+func TestOldAnswersAreKept(t *testing.T) {
+	url := storetest.URL(t)
+	db, steps := upTo(t, url, 5)
+	teacher, board, run, noor, on := store.NewID(), store.NewID(), store.NewID(), store.NewID(), store.NewID()
+	const frame = `{"id":"one","title":"A","prompt":"","paper":{"kind":"plain"},"arrangement":"class","permission":"add","prepared":[
+		{"id":"asked","z":1,"at":5,"x":1,"y":1,"w":99,"h":99,"kind":"poll","poll":{"text":"\"choices\"?","objectives":["o"],"choices":[
+			{"id":"a","text":"7 days"},{"id":"b","text":"29.53 days","right":true,"picture":"p"}]}},
+		{"id":"n","z":2,"at":5,"x":1,"y":1,"w":99,"h":99,"kind":"note","note":{"text":"\"choice\":\"a\"","tint":"moss"}}]}`
+	const content = `{"title":"Moon","objectives":[{"id":"o","text":"phases"}],"frames":[` + frame + `]}`
+	answer := `{"id":"asked","author":"` + noor + `","z":2,"at":7,"x":0,"y":0,"w":0,"h":0,"kind":"answer","answer":{"poll":"asked","choice":"b"}}`
+	for _, do := range []struct {
+		query string
+		args  []any
+	}{
+		{`INSERT INTO teachers VALUES ($1, 'ines@ternharbour.example', 'Ines Aldana', 'x')`, []any{teacher}},
+		{`INSERT INTO boards (id, teacher_id, outline) VALUES ($1, $2,
+			'{"title":"Moon","objectives":[],"frames":["one"],"dropped":[]}')`, []any{board, teacher}},
+		{`INSERT INTO frames (board_id, id, content) VALUES ($1, 'one', $2)`, []any{board, frame}},
+		{`INSERT INTO templates (id, teacher_id, name, frame) VALUES ($1, $2, 'mine', $3)`,
+			[]any{store.NewID(), teacher, frame}},
+		{`INSERT INTO sessions (id, teacher_id, board_id, class_name, code, content, state, rev)
+			VALUES ($1, $2, $3, '', 'K7M2QX', $4,
+			'{"rev":3,"pace":"led","frame":"one","reached":["one"],"polls":{"asked":"closed"}}', 3)`,
+			[]any{run, teacher, board, content}},
+		{`INSERT INTO participants (id, session_id, name, token) VALUES ($1, $2, 'Noor', 'x')`, []any{noor, run}},
+		{`INSERT INTO sheets (id, session_id, frame_id, owner, seq) VALUES ($1, $2, 'one', $3, 1)`, []any{on, run, noor}},
+		{`INSERT INTO marks (sheet_id, id, mark) VALUES ($1, 'asked', $2)`, []any{on, answer}},
+		{`INSERT INTO log (sheet_id, seq, op_id, author, at, change) VALUES ($1, 1, $2, $3, 42, $4)`,
+			[]any{on, store.NewID(), noor, `{"seq":1,"put":[` + answer + `]}`}},
+	} {
+		if _, err := db.ExecContext(ctx, do.query, do.args...); err != nil {
+			t.Fatal(do.query, err)
+		}
+	}
+	s := storetest.Open(t, url)
+	kept, err := s.Board(ctx, teacher, board)
+	if err != nil {
+		t.Fatal(err)
+	}
+	found, err := s.Session(ctx, run)
+	if err != nil || found.State.V.Polls["asked"] != (poll.State{Phase: poll.Closed, Round: 1}) {
+		t.Fatalf("the session: %+v, %v", found.State.V, err)
+	}
+	own, err := s.Templates(ctx, teacher)
+	if err != nil || len(own) != 1 {
+		t.Fatal(own, err)
+	}
+	for name, f := range map[string]lesson.Frame{"the board": kept.Board().Frames[0], "the template": own[0].Frame.V,
+		"the session's copy": found.Content.V.Frames[0]} {
+		p, err := f.Poll("asked")
+		if err != nil || p.Sound() != nil || p.Poll.Text != `"choices"?` || len(p.Poll.Objectives) != 1 {
+			t.Errorf("%s: %+v, %v", name, p.Poll, err)
+			continue
+		}
+		if p.Poll.Judge(poll.Choose("b")) != poll.Right || p.Poll.Judge(poll.Choose("a")) != poll.Wrong ||
+			!slices.Equal(p.Poll.Pictures(), []string{"p"}) {
+			t.Errorf("%s: %+v", name, p.Poll)
+		}
+		if n := f.Prepared[1]; n.Note == nil || n.Note.Text != `"choice":"a"` {
+			t.Errorf("%s: the words of a note: %+v", name, n)
+		}
+	}
+	key, err := s.SheetKeys(ctx, run, "one")
+	if err != nil {
+		t.Fatal(err)
+	}
+	loaded, err := s.LoadSheet(ctx, key[0])
+	if err != nil {
+		t.Fatal(err)
+	}
+	changes, err := s.ChangesSince(ctx, on, 0, 10)
+	if err != nil {
+		t.Fatal(err)
+	}
+	m, _ := loaded.Mark("asked")
+	for name, m := range map[string]lesson.Element{"the sheet": m, "the log": changes[0].Put[0]} {
+		if m.Answer == nil || m.Answer.Round != 1 || m.Answer.Value.Choice.Option != "b" || m.Sound() != nil {
+			t.Errorf("%s: %+v", name, m)
+		}
+	}
+	if _, err := steps.DownTo(ctx, 5); err != nil {
+		t.Fatal(err)
+	}
+	for _, was := range []struct{ query, want string }{
+		{`SELECT content->'prepared'->0->'poll' FROM frames`, `"choices": [{"id": "a"`},
+		{`SELECT content->'frames'->0->'prepared'->0->'poll' FROM sessions`, `"choices": [{"id": "a"`},
+		{`SELECT frame->'prepared'->0->'poll' FROM templates`, `"choices": [{"id": "a"`},
+		{`SELECT state->'polls' FROM sessions`, `{"asked": "closed"}`},
+		{`SELECT mark->'answer' FROM marks`, `{"poll": "asked", "choice": "b"}`},
+		{`SELECT change->'put'->0->'answer' FROM log`, `{"poll": "asked", "choice": "b"}`},
+	} {
+		var got string
+		if err := db.GetContext(ctx, &got, was.query); err != nil || !strings.Contains(got, was.want) {
+			t.Errorf("going back, %s: %s, %v", was.query, got, err)
+		}
 	}
 }

@@ -346,7 +346,7 @@ func TestTry(t *testing.T) {
 		}
 	}
 	var stage session.Stage
-	if code := teacher.get("/api/boards/"+id+"/try?frame=poll", &stage); code != "" || stage.Polls["asked"] != "open" ||
+	if code := teacher.get("/api/boards/"+id+"/try?frame=poll", &stage); code != "" || stage.Polls["asked"].Phase != "open" ||
 		stage.Frame.Prepared[0].Poll.HasRight() {
 		t.Errorf("%+v, %s", stage, code)
 	}

@@ -256,8 +256,9 @@ func note(on, text string) sheet.Op {
 }
 
 func answer(on, choice string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: on,
-		Step: sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
+	value := poll.Choose(choice)
+	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindAnswer,
+		Answer: &sheet.SetAnswer{Poll: "asked", Round: 1, Value: &value}}}
 }
 
 func hide(on, mark string) sheet.Op {
@@ -439,14 +440,14 @@ func TestWhatStudentsHear(t *testing.T) {
 		t.Error("going to a frame does not reach the students")
 	}
 	kenji.mustDo(answer(kenji.open("poll").own(), "month"))
-	if !staff.until(`"choice":"month"`) {
+	if !staff.until(`"option":"month"`) {
 		t.Error("the teacher does not see the answer")
 	}
 	staff.command(setPoll(poll.Closed))
-	if !noor.until(`"asked":"closed"`) {
+	if !noor.until(`"asked":{"phase":"closed","round":1`) {
 		t.Error("closing does not reach the students")
 	}
-	for _, private := range []string{text, "only mine", `"choice":"month"`, `"right":true`, `"here":true`, `"work"`} {
+	for _, private := range []string{text, "only mine", `"option":"month"`, `"right":true`, `"here":true`, `"work"`} {
 		if noor.everHeard(private) {
 			t.Errorf("a student heard %s", private)
 		}

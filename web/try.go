@@ -30,12 +30,12 @@ func (s *server) tryFrame(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	state := session.State{Pace: session.Led, Frame: frame.ID, Polls: map[string]poll.Phase{},
+	state := session.State{Pace: session.Led, Frame: frame.ID, Polls: map[string]poll.State{},
 		Groups: [][]string{{trialStudent}}}
 	for _, e := range frame.Prepared {
 		switch {
 		case e.Kind == lesson.KindPoll:
-			state.Polls[e.ID] = poll.Open
+			state.Polls[e.ID] = poll.State{Phase: poll.Open, Round: 1}
 		case e.Kind == lesson.KindCover && c.Query("lifted") == "true":
 			state.Lifted = append(state.Lifted, e.ID)
 		}

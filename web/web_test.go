@@ -64,8 +64,8 @@ func (h *house) rehearsal(code string, students int, _ lesson.Board) web.Class {
 func board() lesson.Board {
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
 		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-			Text: "How long?", Choices: []poll.Choice{{ID: "week", Text: "7 days"},
-				{ID: "month", Text: "29.53 days", Right: true}}}}}
+			Text: "How long?", Body: poll.Offer(poll.Option{ID: "week", Text: "7 days"},
+				poll.Option{ID: "month", Text: "29.53 days", Right: true})}}}
 	frame := func(id string, a lesson.Arrangement, p lesson.Permission, fixed ...lesson.Element) lesson.Frame {
 		return lesson.Frame{ID: id, Title: "Title of " + id, Paper: paper.Paper{Kind: paper.Plain}, Arrangement: a,
 			Permission: p, Prepared: append([]lesson.Element{}, fixed...)}

@@ -59,10 +59,10 @@ func moonAndTides() lesson.Board {
 			Prepared: []lesson.Element{{ID: "month-poll", X: 260, Y: 220, W: 1080, H: 500,
 				Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
 					Text: "How long is it from one new moon to the next?",
-					Choices: []poll.Choice{
-						{ID: "week", Text: "7 days"}, {ID: "fortnight", Text: "14.77 days"},
-						{ID: "synodic", Text: "29.53 days", Right: true}, {ID: "year", Text: "365.24 days"},
-					},
+					Body: poll.Offer(
+						poll.Option{ID: "week", Text: "7 days"}, poll.Option{ID: "fortnight", Text: "14.77 days"},
+						poll.Option{ID: "synodic", Text: "29.53 days", Right: true},
+						poll.Option{ID: "year", Text: "365.24 days"}),
 				}}}},
 		},
 	}}

@@ -187,9 +187,12 @@ func rightAnswers(board lesson.Board) map[string][]string {
 	right := map[string][]string{}
 	for _, f := range board.Frames {
 		for _, q := range f.Polls() {
-			for _, c := range q.Poll.Choices {
-				if c.Right {
-					right[q.ID] = append(right[q.ID], c.ID)
+			if q.Poll.Choice == nil {
+				continue
+			}
+			for _, o := range q.Poll.Choice.Options {
+				if o.Right {
+					right[q.ID] = append(right[q.ID], o.ID)
 				}
 			}
 		}

@@ -16,8 +16,9 @@ import (
 )
 
 // BoardVersion is the version of the board file that is written. A file of a
-// newer one is refused, because something on it would be lost.
-const BoardVersion = 1
+// newer one is refused, because something on it would be lost; older ones are
+// read.
+const BoardVersion = 2
 
 // Limits of a board file.
 const (
@@ -122,6 +123,11 @@ func ReadBoard(data []byte, read func(packed []byte) (picture.Picture, error)) (
 	if head.Version > BoardVersion {
 		return File{}, refusal.About(refusal.FileNewer, "version %d, this program reads %d", head.Version, BoardVersion)
 	}
+	if head.Version == 1 {
+		if head.Board, err = renewed(head.Board); err != nil {
+			return File{}, refusal.New(refusal.FileUnreadable)
+		}
+	}
 	f := File{Pictures: map[string]picture.Picture{}}
 	reader := json.NewDecoder(bytes.NewReader(head.Board))
 	reader.DisallowUnknownFields()
@@ -212,11 +218,7 @@ func RenameFrame(f lesson.Frame, names map[string]string) lesson.Frame {
 			f.Prepared[i].Picture = &p
 		}
 		if e.Poll != nil {
-			q := *e.Poll
-			q.Choices = slices.Clone(q.Choices)
-			for j := range q.Choices {
-				q.Choices[j].Picture = other(q.Choices[j].Picture)
-			}
+			q := e.Poll.WithPictures(other)
 			f.Prepared[i].Poll = &q
 		}
 	}

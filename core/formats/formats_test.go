@@ -17,6 +17,7 @@ import (
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/picture"
+	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 )
 
@@ -131,7 +132,7 @@ func TestBadBoardFiles(t *testing.T) {
 		"cut off in the middle":     {whole[:len(whole)/2], refusal.FileUnreadable},
 		"without a board":           {archive(t, entry{"other.json", inner}), refusal.FileUnreadable},
 		"a board in a folder above": {archive(t, entry{"../board.json", head(1, inner)}), refusal.FileUnreadable},
-		"of a newer version":        {archive(t, entry{"board.json", head(2, inner)}), refusal.FileNewer},
+		"of a newer version":        {archive(t, entry{"board.json", head(formats.BoardVersion+1, inner)}), refusal.FileNewer},
 		"of no version":             {archive(t, entry{"board.json", head(0, inner)}), refusal.FileUnreadable},
 		"with a field it does not know": {archive(t,
 			entry{"board.json", head(1, []byte(`{"title":"x","frames":[],"secret":1}`))}), refusal.FileUnreadable},
@@ -192,6 +193,30 @@ func deck(t testing.TB, slides ...string) []byte {
 }
 
 const place = `<a:xfrm><a:off x="1000000" y="2000000"/><a:ext cx="4000000" cy="1000000"/></a:xfrm>`
+
+// A file that was written before questions had kinds is read as what it was.
+func TestOlderBoardFile(t *testing.T) {
+	inner := `{"title":"Moon","objectives":[],"frames":[{"id":"f","title":"","prompt":"","paper":{"kind":"plain"},
+		"arrangement":"class","permission":"add","prepared":[
+		{"id":"p","z":123456,"at":0,"x":1,"y":1,"w":99,"h":99,"kind":"poll","poll":{"text":"How long?","choices":[
+			{"id":"a","text":"7 days"},{"id":"b","text":"29.53 days","right":true}]}},
+		{"id":"n","z":2,"at":0,"x":1,"y":1,"w":99,"h":99,"kind":"note","note":{"text":"\"choices\"","tint":"moss"}}]}]}`
+	for version, want := range map[int]bool{1: true, 2: false} {
+		text, _ := json.Marshal(map[string]any{"format": "alpenglow-board", "version": version,
+			"board": json.RawMessage(inner)})
+		f, err := formats.ReadBoard(archive(t, entry{"board.json", text}), picture.Read)
+		if (err == nil) != want {
+			t.Errorf("version %d: %v", version, err)
+		}
+		if err != nil {
+			continue
+		}
+		p := f.Board.Frames[0].Prepared[0]
+		if p.Z != 123456 || p.Poll.Judge(poll.Choose("b")) != poll.Right || p.Poll.Text != "How long?" {
+			t.Errorf("%+v", p)
+		}
+	}
+}
 
 // A slide of 16,000,000 x 10,000,000 units lies on the frame at a
 // ten-thousandth of its size.

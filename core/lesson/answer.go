@@ -1,12 +1,15 @@
 package lesson
 
+import "alpenglow/core/poll"
+
 // KindAnswer is one student's answer to a poll.
 const KindAnswer Kind = "answer"
 
-// Answer is one student's answer to the poll with the id Poll.
+// Answer is one student's answer to the poll with the id Poll, in a round.
 type Answer struct {
-	Poll   string `json:"poll"`
-	Choice string `json:"choice"`
+	Poll  string     `json:"poll"`
+	Round int        `json:"round"`
+	Value poll.Value `json:"value"`
 }
 
 func (a *Answer) check() error                    { return nil }

@@ -1,10 +1,6 @@
 package lesson
 
-import (
-	"slices"
-
-	"alpenglow/core/poll"
-)
+import "alpenglow/core/poll"
 
 // Settled gives a frame without what preparing it has left: marks that were
 // removed, who made them and when.
@@ -53,7 +49,6 @@ func (f Frame) Copy(id func() string, rename map[string]string) Frame {
 }
 
 func copied(q poll.Question, rename map[string]string) *poll.Question {
-	q.Choices = slices.Clone(q.Choices)
 	q.Objectives = known(q.Objectives, rename)
 	return &q
 }

@@ -159,8 +159,8 @@ func (f Frame) Pictures() []string {
 		case e.Picture != nil:
 			add(e.Picture.Picture)
 		case e.Poll != nil:
-			for _, c := range e.Poll.Choices {
-				add(c.Picture)
+			for _, p := range e.Poll.Pictures() {
+				add(p)
 			}
 		}
 	}

@@ -47,7 +47,7 @@ func ids(f lesson.Frame) string {
 func TestWhatLiesUnderACover(t *testing.T) {
 	lid := cover("lid", 100, 100, 200, 200)
 	asked := lesson.Element{ID: "q", X: 280, Y: 280, W: 300, H: 200,
-		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Choices: []poll.Choice{{ID: "a"}, {ID: "b"}}}}}
+		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Body: poll.Offer(poll.Option{ID: "a"}, poll.Option{ID: "b"})}}}
 	tray := at(note(0, 0, 0, 0), "tray", 120, 120, 100, 60)
 	tray.Layer, tray.Tray = lesson.Piece, true
 	shape := lesson.Element{Body: lesson.Body{Kind: lesson.KindShape,
@@ -176,7 +176,7 @@ func TestPreparedIsChecked(t *testing.T) {
 	piece := at(note(0, 0, 0, 0), "n", 10, 10, 100, 60)
 	piece.Layer = "floating"
 	answer := lesson.Element{ID: "x", Body: lesson.Body{Kind: lesson.KindAnswer,
-		Answer: &lesson.Answer{Poll: "p", Choice: "a"}}}
+		Answer: &lesson.Answer{Poll: "p", Round: 1, Value: poll.Choose("a")}}}
 	trayed := at(note(0, 0, 0, 0), "n", 10, 10, 100, 60)
 	trayed.Tray = true
 	heavy := cover("lid", 0, 0, 100, 100)

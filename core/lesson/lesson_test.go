@@ -72,15 +72,15 @@ func TestElementCheck(t *testing.T) {
 }
 
 func TestBoardCheck(t *testing.T) {
-	asked := func(id string, choices ...poll.Choice) lesson.Element {
+	asked := func(id string, options ...poll.Option) lesson.Element {
 		return lesson.Element{ID: id, W: 100, H: 100,
-			Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Choices: choices}}}
+			Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Body: poll.Offer(options...)}}}
 	}
 	frame := func(id string, fixed ...lesson.Element) lesson.Frame {
 		return lesson.Frame{ID: id, Paper: paper.Paper{Kind: paper.Ruled}, Arrangement: lesson.Individual,
 			Permission: lesson.Look, Prepared: fixed}
 	}
-	a, b := poll.Choice{ID: "a"}, poll.Choice{ID: "b"}
+	a, b := poll.Option{ID: "a"}, poll.Option{ID: "b"}
 	odd := frame("f")
 	odd.Arrangement = "nobody"
 	groups := frame("g")
@@ -96,7 +96,7 @@ func TestBoardCheck(t *testing.T) {
 		"a mark with a frame's":  {[]lesson.Frame{frame("f", asked("f", a, b))}, false},
 		"an unknown arrangement": {[]lesson.Frame{odd}, false},
 		"a poll that turns text around": {[]lesson.Frame{frame("f",
-			asked("p", a, poll.Choice{ID: "b", Text: "\u202Eb"}))}, false},
+			asked("p", a, poll.Option{ID: "b", Text: "\u202Eb"}))}, false},
 		"a frame of groups":        {[]lesson.Frame{groups}, true},
 		"a poll with one answer":   {[]lesson.Frame{frame("f", asked("p", a))}, false},
 		"a poll with twin answers": {[]lesson.Frame{frame("f", asked("p", a, a))}, false},

@@ -3,9 +3,7 @@ package lesson
 import (
 	"strings"
 
-	"alpenglow/core/id"
 	"alpenglow/core/poll"
-	"alpenglow/core/refusal"
 )
 
 // KindPoll is a question on a frame.
@@ -15,11 +13,8 @@ const KindPoll Kind = "poll"
 type asked poll.Question
 
 func (q *asked) check() error {
-	for _, c := range append([]poll.Choice{{Text: q.Text}}, q.Choices...) {
-		if c.Picture != "" && !id.IsPlain(c.Picture) {
-			return refusal.New(refusal.NoSuchPicture)
-		}
-		if err := checkWords(c.Text, poll.MaxQuestion); err != nil {
+	for _, words := range poll.Question(*q).Words() {
+		if err := checkWords(words, poll.MaxQuestion); err != nil {
 			return err
 		}
 	}
@@ -32,13 +27,6 @@ func (q *asked) with(p, before *Properties) Body {
 	return Body{Kind: KindPoll, Poll: &c}
 }
 
-func (q *asked) words() string {
-	words := []string{q.Text}
-	for _, c := range q.Choices {
-		words = append(words, c.Text)
-	}
-	return strings.Join(words, " ")
-}
-
+func (q *asked) words() string  { return strings.Join(poll.Question(*q).Words(), " ") }
 func (q *asked) says() string   { return q.words() }
 func (q *asked) manner() manner { return manner{least: minSide} }

@@ -17,7 +17,7 @@ import (
 const byteOrderMark = "\uFEFF"
 
 // header names the columns; docs/formats/record-csv.md explains them.
-var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed"}
+var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed", "round"}
 
 // CSV writes the record as comma-separated values (RFC 4180, UTF-8): one line
 // for each note, text and answer, one for all that a student drew on a frame,
@@ -76,8 +76,8 @@ func piecesOf(f lesson.Frame) map[string]string {
 	return words
 }
 
-// lines gives kind, content, verdict, standing, time and agreement of each thing
-// on a frame; lines and arrows are counted.
+// lines gives kind, content, verdict, standing, time, agreement and round of each
+// thing on a frame; lines and arrows are counted.
 func (f OnFrame) lines(pieces map[string]string) [][]string {
 	var lines [][]string
 	counted := map[string]int{}
@@ -97,20 +97,21 @@ func (f OnFrame) lines(pieces map[string]string) [][]string {
 		if m.Placed != nil {
 			content = fmt.Sprintf("%s at %.0f, %.0f", pieces[m.Placed.Piece], m.X, m.Y)
 		}
-		lines = append(lines, []string{string(m.Kind), content, "", stands, clock(m.At), agreed})
+		lines = append(lines, []string{string(m.Kind), content, "", stands, clock(m.At), agreed, ""})
 	}
 	for _, name := range slices.Backward(slices.Sorted(maps.Keys(counted))) {
 		unit := " strokes"
 		if name == "arrows" {
 			unit = " arrows"
 		}
-		lines = append(lines, []string{name, strconv.Itoa(counted[name]) + unit, "", "", clock(last[name]), ""})
+		lines = append(lines, []string{name, strconv.Itoa(counted[name]) + unit, "", "", clock(last[name]), "", ""})
 	}
 	for _, a := range f.Answers {
-		lines = append(lines, []string{"answer", a.Text, string(a.Right), "", clock(a.At), ""})
+		lines = append(lines, []string{"answer", a.Text, string(a.Right), "", clock(a.At), "",
+			strconv.Itoa(a.Round)})
 	}
 	if len(lines) == 0 {
-		lines = append(lines, []string{"nothing", "", "", "", "", ""})
+		lines = append(lines, []string{"nothing", "", "", "", "", "", ""})
 	}
 	return lines
 }

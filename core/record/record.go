@@ -3,6 +3,7 @@ package record
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 
 	"alpenglow/core/lesson"
@@ -37,31 +38,22 @@ type OnFrame struct {
 	Answers []Answered       `json:"answers"`
 }
 
-// Answered is an answer with what it says.
+// Answered is an answer, in a round of its poll, with what it says.
 type Answered struct {
-	Poll   string  `json:"poll"`
-	Choice string  `json:"choice"`
-	Text   string  `json:"text"`
-	Right  Verdict `json:"right"`
-	At     int64   `json:"at"`
+	Poll  string       `json:"poll"`
+	Round int          `json:"round"`
+	Value poll.Value   `json:"value"`
+	Text  string       `json:"text"`
+	Right poll.Verdict `json:"right"`
+	At    int64        `json:"at"`
 }
 
-// Verdict says whether an answer is right.
-type Verdict string
-
-// A poll that marks no answer as right gives no verdict.
-const (
-	Right     Verdict = "right"
-	Wrong     Verdict = "wrong"
-	NoVerdict Verdict = ""
-)
-
-// Tally counts the answers to a poll, choice by choice in the poll's order.
+// Tally is how the answers to a poll stand in one of its rounds.
 type Tally struct {
-	Frame    string `json:"frame"`
-	Poll     string `json:"poll"`
-	Counts   []int  `json:"counts"`
-	Answered int    `json:"answered"`
+	Frame string `json:"frame"`
+	Poll  string `json:"poll"`
+	Round int    `json:"round"`
+	poll.Tally
 }
 
 // Mark is a mark with the frame it lies on.
@@ -112,35 +104,27 @@ func verdict(board lesson.Board, m Mark) (Answered, bool) {
 	if err != nil {
 		return Answered{}, false
 	}
-	choice, err := asked.Poll.Choice(m.Answer.Choice)
-	if err != nil {
-		return Answered{}, false
-	}
-	a := Answered{Poll: asked.ID, Choice: choice.ID, Text: choice.Text, At: m.At}
-	if asked.Poll.HasRight() {
-		a.Right = Wrong
-		if choice.Right {
-			a.Right = Right
-		}
-	}
-	return a, true
+	q, given := asked.Poll, m.Answer
+	return Answered{Poll: asked.ID, Round: given.Round, Value: given.Value, Text: q.Says(given.Value),
+		Right: q.Judge(given.Value), At: m.At}, q.Takes(given.Value) == nil
 }
 
-// tally counts the answers that the record holds.
+// tally counts the answers that the record holds, round by round; a poll that
+// nobody answered has its first.
 func (r *Record) tally() {
 	for i, f := range r.Board.Frames {
 		for _, p := range f.Polls() {
-			t := Tally{Frame: f.ID, Poll: p.ID, Counts: make([]int, len(p.Poll.Choices))}
+			rounds := map[int][]poll.Value{1: nil}
 			for _, s := range r.Students {
 				for _, a := range s.Frames[i].Answers {
-					if at := slices.IndexFunc(p.Poll.Choices,
-						func(c poll.Choice) bool { return c.ID == a.Choice }); a.Poll == p.ID && at >= 0 {
-						t.Counts[at]++
-						t.Answered++
+					if a.Poll == p.ID {
+						rounds[a.Round] = append(rounds[a.Round], a.Value)
 					}
 				}
 			}
-			r.Tallies = append(r.Tallies, t)
+			for _, round := range slices.Sorted(maps.Keys(rounds)) {
+				r.Tallies = append(r.Tallies, Tally{f.ID, p.ID, round, p.Poll.Tally(rounds[round])})
+			}
 		}
 	}
 }

@@ -28,9 +28,10 @@ func other(author string, b lesson.Body) record.Mark {
 	return record.Mark{Frame: "one", Element: lesson.Element{ID: author + string(b.Kind), Author: author, Body: b}}
 }
 
-func answer(author, choice string) record.Mark {
-	return record.Mark{Frame: "two", Element: lesson.Element{ID: "asked", Author: author,
-		Body: lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: "asked", Choice: choice}}}}
+func answer(author string, round int, choice string) record.Mark {
+	return record.Mark{Frame: "two", Element: lesson.Element{ID: poll.AnswerID("asked", round), Author: author,
+		Body: lesson.Body{Kind: lesson.KindAnswer,
+			Answer: &lesson.Answer{Poll: "asked", Round: round, Value: poll.Choose(choice)}}}}
 }
 
 func example() record.Record {
@@ -38,7 +39,7 @@ func example() record.Record {
 		{ID: "one", Title: "What do you notice?"},
 		{ID: "two", Title: "How long?", Prepared: []lesson.Element{{ID: "asked",
 			Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-				Choices: []poll.Choice{{ID: "a", Text: "7 days"}, {ID: "b", Text: "29.53 days", Right: true}}}}}}},
+				Body: poll.Offer(poll.Option{ID: "a", Text: "7 days"}, poll.Option{ID: "b", Text: "29.53 days", Right: true})}}}}},
 	}}
 	hidden := note("one", "2", "hidden, but kept", 2)
 	hidden.Standing = &lesson.Standing{Is: lesson.Hidden, By: lesson.Staff}
@@ -47,8 +48,8 @@ func example() record.Record {
 	removed.Remove("2", 1, "")
 	return record.Build(board, []record.Student{{ID: "2", Name: "Tomás"}, {ID: "1", Name: "=Noor()"},
 		{ID: "3", Name: "Vera"}}, []record.Mark{
-		hidden, removed, stroke("one", "2", 9), stroke("one", "2", 10), answer("2", "b"), answer("1", "a"),
-		answer("3", "gone"),
+		hidden, removed, stroke("one", "2", 9), stroke("one", "2", 10), answer("2", 1, "b"), answer("1", 1, "a"),
+		answer("3", 1, "gone"), answer("1", 2, "b"),
 		other("3", lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: lesson.FormStar, Text: "North"}}),
 		other("3", lesson.Body{Kind: lesson.KindStamp, Stamp: &lesson.Stamp{Sign: "idea"}}),
 		other("3", lesson.Body{Kind: lesson.KindLink,
@@ -66,15 +67,19 @@ func TestBuild(t *testing.T) {
 		[]string{"=Noor()", "Tomás", "Vera"}) {
 		t.Errorf("students %v", names)
 	}
-	if got := r.Students[0].Frames[1].Answers; len(got) != 1 || got[0].Right != record.Wrong {
-		t.Errorf("a wrong answer: %+v", got)
+	if got := r.Students[0].Frames[1].Answers; len(got) != 2 || got[0].Right != poll.Wrong || got[1].Round != 2 ||
+		got[1].Right != poll.Right {
+		t.Errorf("a wrong answer, and a right one in the second round: %+v", got)
 	}
-	if got := r.Students[1].Frames[1].Answers; len(got) != 1 || got[0].Right != record.Right ||
+	if got := r.Students[1].Frames[1].Answers; len(got) != 1 || got[0].Right != poll.Right ||
 		got[0].Text != "29.53 days" {
 		t.Errorf("a right answer: %+v", got)
 	}
-	if got := r.Tallies[0]; got.Answered != 2 || !slices.Equal(got.Counts, []int{1, 1}) {
+	if got := r.Tallies[0]; got.Round != 1 || got.Answered != 2 || !slices.Equal(got.Counts, []int{1, 1}) {
 		t.Errorf("tally %+v", got)
+	}
+	if got := r.Tallies[1]; len(r.Tallies) != 2 || got.Round != 2 || !slices.Equal(got.Counts, []int{0, 1}) {
+		t.Errorf("tally of the second round %+v", got)
 	}
 }
 
@@ -109,7 +114,7 @@ func TestCSV(t *testing.T) {
 	}
 	want := []string{
 		"'=Noor()|1|note|'-2 °C, \"cold\"\nand windy||", "'=Noor()|1|note|'@SUM(A1)||", "'=Noor()|1|note|' +1||",
-		"'=Noor()|2|answer|7 days|wrong|",
+		"'=Noor()|2|answer|7 days|wrong|", "'=Noor()|2|answer|29.53 days|right|",
 		"Tomás|1|note|hidden, but kept||hidden", "Tomás|1|drawing|2 strokes||", "Tomás|2|answer|29.53 days|right|",
 		"Vera|1|shape|star North||", "Vera|1|stamp|idea||", "Vera|1|link|Tide tables https://tides.example/||",
 		"Vera|1|picture|the Moon||",
@@ -118,8 +123,8 @@ func TestCSV(t *testing.T) {
 	if !slices.Equal(got, want) {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
 	}
-	if rows[5][8] != "2" || rows[1][8] != "" {
-		t.Errorf("agreed: %q and %q", rows[5][8], rows[1][8])
+	if rows[6][8] != "2" || rows[1][8] != "" {
+		t.Errorf("agreed: %q and %q", rows[6][8], rows[1][8])
 	}
 	if rows[1][7] != "2001-09-09T01:46:40Z" {
 		t.Errorf("time %q", rows[1][7])
@@ -138,7 +143,7 @@ func TestMovedPieces(t *testing.T) {
 		[]record.Mark{moved}).CSV(&out); err != nil {
 		t.Fatal(err)
 	}
-	if want := `"Noor","1","Sort","placed","note ebb at 120, 340","","","1970-01-01T00:00:01Z",""`; !strings.Contains(out.String(), want) {
+	if want := `"Noor","1","Sort","placed","note ebb at 120, 340","","","1970-01-01T00:00:01Z","",""`; !strings.Contains(out.String(), want) {
 		t.Errorf("%s, want %s in it", out.String(), want)
 	}
 }

@@ -31,6 +31,8 @@ const (
 	LookOnly       Code = "look-only"
 	PollClosed     Code = "poll-closed"
 	PollRevealed   Code = "poll-revealed"
+	PollOpen       Code = "poll-open"
+	TooManyRounds  Code = "too-many-rounds"
 	Ended          Code = "session-ended"
 	EmptyNote      Code = "empty-note"
 	TextTooLong    Code = "text-too-long"
@@ -101,6 +103,8 @@ var sentences = map[Code]string{
 	LookOnly:       "You can look here, but not write. Wait for your teacher.",
 	PollClosed:     "The poll is closed, so your answer stays as it was.",
 	PollRevealed:   "The right answer has been shown, so the poll cannot be opened again.",
+	PollOpen:       "The poll is open: close it before you ask again.",
+	TooManyRounds:  "This question has been asked often enough. Make a new poll to ask again.",
 	Ended:          "This lesson has ended. Nothing more can be added.",
 	EmptyNote:      "Write something first: an empty note is not kept.",
 	TextTooLong:    "This text is too long. Shorten it and try again.",

@@ -14,6 +14,7 @@ type Command struct {
 	Go     *Go         `json:"go,omitempty"`
 	Pace   *SetPace    `json:"pace,omitempty"`
 	Poll   *SetPoll    `json:"poll,omitempty"`
+	Ask    *Ask        `json:"ask,omitempty"`
 	Lift   *Lift       `json:"lift,omitempty"`
 	Use    *Use        `json:"use,omitempty"`
 	Groups *SetGroups  `json:"groups,omitempty"`

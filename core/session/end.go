@@ -22,9 +22,10 @@ type End struct{}
 
 func (*End) do(s *State, _ lesson.Board, _ With) error {
 	s.Ended = true
-	for id, phase := range s.Polls {
-		if phase == poll.Open {
-			s.Polls[id] = poll.Closed
+	for id, now := range s.Polls {
+		if now.Phase == poll.Open {
+			now.Phase = poll.Closed
+			s.Polls[id] = now
 		}
 	}
 	return nil

@@ -91,13 +91,13 @@ func TestOwnPaceOpensFrames(t *testing.T) {
 	if err == nil {
 		s, err = s.Apply(board(), setPace(session.Own, "two"), session.With{})
 	}
-	if err != nil || !slices.Equal(s.Reached, []string{"one", "two"}) || s.Polls["asked"] != poll.Open {
+	if err != nil || !slices.Equal(s.Reached, []string{"one", "two"}) || s.Polls["asked"].Phase != poll.Open {
 		t.Fatalf("%+v, %v", s, err)
 	}
 	stage, err := s.For(board(), session.Student{ID: "a", At: "two"})
 	want := []session.Station{{Frame: "one", Title: "title of one"}, {Frame: "two", Title: "title of two"}}
 	if err != nil || stage.Frame.ID != "two" || !reflect.DeepEqual(stage.Trail, want) ||
-		stage.Polls["asked"] != poll.Open {
+		stage.Polls["asked"].Phase != poll.Open {
 		t.Errorf("%+v, %v", stage, err)
 	}
 	if text, _ := json.Marshal(stage); strings.Contains(string(text), "title of three") {

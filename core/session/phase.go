@@ -20,9 +20,10 @@ func (p *SetPoll) do(s *State, _ lesson.Board, _ With) error {
 	if !reached {
 		return refusal.New(refusal.NoSuchPoll)
 	}
-	if err := now.Next(p.Phase); err != nil {
+	next, err := now.To(p.Phase)
+	if err != nil {
 		return err
 	}
-	s.Polls[p.Poll] = p.Phase
+	s.Polls[p.Poll] = next
 	return nil
 }

@@ -31,8 +31,8 @@ type State struct {
 	// Reached lists the frames that the class has been on; students may work
 	// on these alone.
 	Reached []string `json:"reached"`
-	// Polls gives the phase of each poll that the class has reached.
-	Polls map[string]poll.Phase `json:"polls"`
+	// Polls says how each poll stands that the class has reached.
+	Polls map[string]poll.State `json:"polls"`
 	// Lifted lists the covers that are lifted.
 	Lifted []string `json:"lifted,omitempty"`
 	// Set says how frames are used now where that is not as prepared.
@@ -60,7 +60,7 @@ func Start(board lesson.Board, pace Pace) (State, error) {
 	if err := board.Check(); err != nil {
 		return State{}, err
 	}
-	s := State{Frame: board.Frames[0].ID, Polls: map[string]poll.Phase{}}
+	s := State{Frame: board.Frames[0].ID, Polls: map[string]poll.State{}}
 	return s, s.setPace(board, SetPace{Pace: pace}, With{})
 }
 
@@ -109,7 +109,7 @@ func (s *State) reach(frame lesson.Frame, with With) {
 	}
 	s.Reached = append(s.Reached, frame.ID)
 	for _, p := range frame.Polls() {
-		s.Polls[p.ID] = poll.Open
+		s.Polls[p.ID] = poll.State{Phase: poll.Open, Round: 1, OpenedAt: with.Now}
 	}
 }
 
@@ -136,7 +136,7 @@ func (s State) clone() State {
 		next.Set = map[string]Setting{}
 	}
 	next.Reached = slices.Clone(s.Reached)
-	next.Polls = make(map[string]poll.Phase, len(s.Polls))
+	next.Polls = make(map[string]poll.State, len(s.Polls))
 	for id, phase := range s.Polls {
 		next.Polls[id] = phase
 	}

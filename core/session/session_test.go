@@ -16,7 +16,7 @@ import (
 func board() lesson.Board {
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
 		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-			Text: "How long?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}}}}}
+			Text: "How long?", Body: poll.Offer(poll.Option{ID: "a", Text: "A", Right: true}, poll.Option{ID: "b", Text: "B"})}}}
 	frame := func(id string, fixed ...lesson.Element) lesson.Frame {
 		return lesson.Frame{ID: id, Title: "title of " + id, Paper: paper.Paper{Kind: paper.Plain},
 			Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: fixed}
@@ -31,6 +31,10 @@ func goTo(frame string) session.Command {
 
 func setPoll(phase poll.Phase) session.Command {
 	return session.Command{Kind: session.KindPoll, Poll: &session.SetPoll{Poll: "asked", Phase: phase}}
+}
+
+func ask() session.Command {
+	return session.Command{Kind: session.KindAsk, Ask: &session.Ask{Poll: "asked"}}
 }
 
 func end() session.Command { return session.Command{Kind: session.KindEnd, End: &session.End{}} }
@@ -82,11 +86,45 @@ func TestCommands(t *testing.T) {
 	}
 }
 
+// A question that is asked again is a round of its own, which changes what
+// operations depend on; what is right is not seen again until it is revealed again.
+func TestAskAgain(t *testing.T) {
+	s, _ := session.Start(board(), session.Led)
+	for i, c := range []struct {
+		command session.Command
+		want    poll.State
+		refused refusal.Code
+	}{
+		{ask(), poll.State{}, refusal.NoSuchPoll},
+		{goTo("two"), poll.State{Phase: poll.Open, Round: 1, OpenedAt: 2}, ""},
+		{ask(), poll.State{Phase: poll.Open, Round: 1, OpenedAt: 2}, refusal.PollOpen},
+		{setPoll(poll.Closed), poll.State{Phase: poll.Closed, Round: 1, OpenedAt: 2}, ""},
+		{ask(), poll.State{Phase: poll.Open, Round: 2, OpenedAt: 5}, ""},
+		{setPoll(poll.Revealed), poll.State{Phase: poll.Revealed, Round: 2, OpenedAt: 5}, ""},
+		{ask(), poll.State{Phase: poll.Open, Round: 3, OpenedAt: 7}, ""},
+	} {
+		next, err := s.Apply(board(), c.command, session.With{Now: int64(i + 1)})
+		if r := refusal.Of(err); (r != nil || c.refused != "") && (r == nil || r.Code != c.refused) {
+			t.Fatalf("step %d: %v, want %s", i, err, c.refused)
+		}
+		if err == nil && next.Terms != s.Terms+1 {
+			t.Errorf("step %d: terms from %d to %d", i, s.Terms, next.Terms)
+		}
+		if s = next; s.Polls["asked"] != c.want {
+			t.Fatalf("step %d: %+v", i, s.Polls["asked"])
+		}
+	}
+	stage, err := s.For(board(), session.Student{})
+	if text, _ := json.Marshal(stage); err != nil || strings.Contains(string(text), `"right":true`) {
+		t.Errorf("in the third round: %s, %v", text, err)
+	}
+}
+
 func TestEndClosesPolls(t *testing.T) {
 	s, _ := session.Start(board(), session.Led)
 	s, _ = s.Apply(board(), goTo("two"), session.With{})
 	s, err := s.Apply(board(), end(), session.With{})
-	if err != nil || !s.Ended || s.Polls["asked"] != poll.Closed {
+	if err != nil || !s.Ended || s.Polls["asked"].Phase != poll.Closed {
 		t.Errorf("%+v, %v", s, err)
 	}
 }
@@ -123,7 +161,7 @@ func TestForClass(t *testing.T) {
 			t.Errorf("on %s the class is sent %q", c.frame, c.mayNotKnows)
 		}
 	}
-	if !board().Frames[1].Prepared[0].Poll.Choices[0].Right {
+	if !board().Frames[1].Prepared[0].Poll.Choice.Options[0].Right {
 		t.Error("the board itself lost its right answer")
 	}
 }

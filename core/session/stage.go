@@ -13,7 +13,7 @@ type Stage struct {
 	Frame  lesson.Frame          `json:"frame"`
 	Number int                   `json:"number"` // from 1
 	Of     int                   `json:"of"`
-	Polls  map[string]poll.Phase `json:"polls"`
+	Polls  map[string]poll.State `json:"polls"`
 	Pace   Pace                  `json:"pace"`
 	// Trail lists the frames that the student may move to, at own pace.
 	Trail []Station `json:"trail,omitempty"`
@@ -50,10 +50,10 @@ func (s State) For(board lesson.Board, student Student) (Stage, error) {
 	_, at, _ := board.Frame(place)
 	bare := now.ForClass(s.Lifted)
 	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: bare, Number: at + 1, Of: len(board.Frames),
-		Polls: map[string]poll.Phase{}, Pace: s.Pace, Ended: s.Ended}
+		Polls: map[string]poll.State{}, Pace: s.Pace, Ended: s.Ended}
 	for i, e := range bare.Prepared {
 		if e.Kind == lesson.KindPoll {
-			question := e.Poll.ForClass(s.Polls[e.ID])
+			question := e.Poll.ForClass(s.Polls[e.ID].Phase)
 			bare.Prepared[i].Poll = &question
 			stage.Polls[e.ID] = s.Polls[e.ID]
 		}

@@ -10,22 +10,18 @@ import (
 // KindAnswer answers a poll.
 const KindAnswer Kind = "answer"
 
-// SetAnswer answers a poll; an empty choice takes the answer back. Answers lie
-// on the student's own sheet, whoever shares the frame: one mark for each poll,
-// with the poll's id as its own.
+// SetAnswer answers a poll in the round that it is in; without a value it takes
+// the answer back. Answers lie on the student's own sheet, whoever shares the
+// frame: one mark for each poll and round (poll.AnswerID).
 type SetAnswer struct {
-	Poll   string `json:"poll"`
-	Choice string `json:"choice"`
+	Poll  string      `json:"poll"`
+	Round int         `json:"round"`
+	Value *poll.Value `json:"value,omitempty"`
 }
 
 func (a *SetAnswer) right() right { return right{students: true, inClass: true, looking: true} }
 
-func (a *SetAnswer) check() error {
-	if a.Choice == "" {
-		return id.Plain(a.Poll)
-	}
-	return id.Plain(a.Poll, a.Choice)
-}
+func (a *SetAnswer) check() error { return id.Plain(a.Poll) }
 
 func (a *SetAnswer) do(e *edit) error {
 	if e.sheet.Owner != e.actor.ID {
@@ -35,19 +31,22 @@ func (a *SetAnswer) do(e *edit) error {
 	if err != nil {
 		return err
 	}
-	if e.terms.Polls[a.Poll] != poll.Open {
+	// An answer that comes after its round is over counts in no other.
+	if now := e.terms.Polls[a.Poll]; now.Phase != poll.Open || now.Round != a.Round {
 		return refusal.New(refusal.PollClosed)
 	}
-	m, answered := e.mark(a.Poll)
+	at := poll.AnswerID(a.Poll, a.Round)
+	m, answered := e.mark(at)
 	if answered && !m.IsAnswer() {
 		return refusal.New(refusal.MarkExists)
 	}
-	back := SetAnswer{Poll: a.Poll}
+	back := SetAnswer{Poll: a.Poll, Round: a.Round}
 	if answered && m.OnFrame() {
-		back.Choice = m.Answer.Choice
+		value := m.Answer.Value
+		back.Value = &value
 	}
 	undo := Step{Kind: KindAnswer, Answer: &back}
-	if a.Choice == "" {
+	if a.Value == nil {
 		if !answered || !m.OnFrame() {
 			return refusal.New(refusal.NoSuchMark)
 		}
@@ -55,14 +54,14 @@ func (a *SetAnswer) do(e *edit) error {
 		e.put(m, undo)
 		return nil
 	}
-	if _, err := question.Poll.Choice(a.Choice); err != nil {
+	if err := question.Poll.Takes(*a.Value); err != nil {
 		return err
 	}
 	if !answered {
-		m = lesson.Element{ID: a.Poll, Author: e.actor.author(), Z: e.top + 1}
+		m = lesson.Element{ID: at, Author: e.actor.author(), Z: e.top + 1}
 	}
 	m.Standing, m.At = nil, e.terms.Now
-	m.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: a.Poll, Choice: a.Choice}}
+	m.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: a.Poll, Round: a.Round, Value: *a.Value}}
 	e.put(m, undo)
 	return nil
 }

@@ -14,7 +14,7 @@ type Terms struct {
 	// Open says that the frame is open to students.
 	Open  bool
 	Ended bool
-	Polls map[string]poll.Phase
+	Polls map[string]poll.State
 	// Lifted lists the covers that are lifted; what lies under the others is
 	// not there for students.
 	Lifted []string

@@ -29,7 +29,7 @@ func v7() string { return uuid.Must(uuid.NewV7()).String() }
 func pollMark() lesson.Element {
 	return lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
 		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-			Text: "?", Choices: []poll.Choice{{ID: "a", Text: "A", Right: true}, {ID: "b", Text: "B"}},
+			Text: "?", Body: poll.Offer(poll.Option{ID: "a", Text: "A", Right: true}, poll.Option{ID: "b", Text: "B"}),
 		}}}
 }
 
@@ -57,7 +57,7 @@ func rules(arrangement lesson.Arrangement, permission lesson.Permission) sheet.T
 	return sheet.Terms{
 		Frame: lesson.Frame{ID: "f", Arrangement: arrangement, Permission: permission,
 			Prepared: append([]lesson.Element{pollMark()}, pieces()...)},
-		Open: true, Now: 1000, Polls: map[string]poll.Phase{"asked": poll.Open},
+		Open: true, Now: 1000, Polls: map[string]poll.State{"asked": {Phase: poll.Open, Round: 1}},
 	}
 }
 
@@ -134,9 +134,51 @@ func moveTo(mark string, x, y float64) sheet.Op {
 		Set: &sheet.Set{Mark: mark, Properties: lesson.Properties{X: &x, Y: &y}}}}
 }
 
-func answer(choice string) sheet.Op {
-	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindAnswer,
-		Answer: &sheet.SetAnswer{Poll: "asked", Choice: choice}}}
+func answer(choice string) sheet.Op { return answerIn(1, choice) }
+
+func of(value *poll.Value) sheet.Op {
+	op := answer("a")
+	op.Answer.Value = value
+	return op
+}
+
+// answerIn answers in a round; without a choice it takes the answer back.
+func answerIn(round int, choice string) sheet.Op {
+	set := &sheet.SetAnswer{Poll: "asked", Round: round}
+	if value := poll.Choose(choice); choice != "" {
+		set.Value = &value
+	}
+	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindAnswer, Answer: set}}
+}
+
+// A question that is asked again has answers of its own; those of the round
+// before stay as they were.
+func TestRounds(t *testing.T) {
+	s, r := sheet.New("noor"), rules(lesson.Individual, lesson.Look)
+	do := func(op sheet.Op) {
+		t.Helper()
+		if _, err := apply(s, r, noor, op); err != nil {
+			t.Fatal(err)
+		}
+	}
+	do(answer("a"))
+	r.Polls = map[string]poll.State{"asked": {Phase: poll.Open, Round: 2}}
+	do(answerIn(2, "b"))
+	do(answerIn(2, ""))
+	do(answerIn(2, "b"))
+	for round, want := range map[int]string{1: "a", 2: "b"} {
+		m, ok := s.Mark(poll.AnswerID("asked", round))
+		if !ok || !m.OnFrame() || m.Answer.Round != round || m.Answer.Value.Choice.Option != want {
+			t.Errorf("round %d: %+v", round, m.Answer)
+		}
+	}
+	// Nothing that a device does reaches it by that mark's id.
+	for _, op := range []sheet.Op{target(sheet.KindRemove, poll.AnswerID("asked", 2)),
+		moveTo(poll.AnswerID("asked", 2), 1, 1), addNote(poll.AnswerID("asked", 3), "mine")} {
+		if _, err := apply(s, r, noor, op); err == nil {
+			t.Errorf("%s of an answer", op.Kind)
+		}
+	}
 }
 
 // What was done before the arrangement was changed, and comes only now, is kept
@@ -271,7 +313,14 @@ func TestRefused(t *testing.T) {
 		{"taken back after the teacher changed it", whole, "class",
 			[]step{mine, {staff, setText(n, "better")}, {noor, taken(target(sheet.KindRemove, n))}},
 			refusal.ChangedSince},
-		{"answer after closing", with(own, func(r *sheet.Terms) { r.Polls = map[string]poll.Phase{"asked": poll.Closed} }), "noor", []step{{noor, answer("a")}}, refusal.PollClosed},
+		{"answer after closing", with(own, func(r *sheet.Terms) { r.Polls = map[string]poll.State{"asked": {Phase: poll.Closed, Round: 1}} }), "noor", []step{{noor, answer("a")}}, refusal.PollClosed},
+		{"answer in a round that is over", with(own, func(r *sheet.Terms) {
+			r.Polls = map[string]poll.State{"asked": {Phase: poll.Open, Round: 2}}
+		}), "noor", []step{{noor, answer("a")}}, refusal.PollClosed},
+		{"answer in a round to come", own, "noor", []step{{noor, answerIn(2, "a")}}, refusal.PollClosed},
+		{"answer in no round", own, "noor", []step{{noor, answerIn(0, "a")}}, refusal.PollClosed},
+		{"answer of no kind", own, "noor", []step{{noor, of(&poll.Value{})}}, refusal.Malformed},
+		{"answer of two minds", own, "noor", []step{{noor, of(&poll.Value{Kind: poll.KindChoice})}}, refusal.Malformed},
 		{"answer that is not offered", own, "noor", []step{{noor, answer("z")}}, refusal.NoSuchChoice},
 		{"answer on the class sheet", whole, "class", []step{{noor, answer("a")}}, refusal.NoSuchSheet},
 		{"answer by staff", own, "noor", []step{{staff, answer("a")}}, refusal.NotYours},
@@ -378,7 +427,7 @@ func TestIDsInUse(t *testing.T) {
 			r.Frame.Prepared[i].ID = card
 		}
 	}
-	r.Polls = map[string]poll.Phase{asked: poll.Open}
+	r.Polls = map[string]poll.State{asked: {Phase: poll.Open, Round: 1}}
 	r.Taken = map[string]bool{elsewhere: true}
 	s := sheet.New("noor")
 	for _, id := range []string{asked, card, elsewhere} {
@@ -388,8 +437,9 @@ func TestIDsInUse(t *testing.T) {
 	}
 	// A note that got a poll's id before this was refused.
 	s.Load(lesson.Element{ID: asked, Author: "noor", Body: addNote(asked, "old").Add.Body}, 0)
+	a := poll.Choose("a")
 	answer := sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindAnswer,
-		Answer: &sheet.SetAnswer{Poll: asked, Choice: "a"}}}
+		Answer: &sheet.SetAnswer{Poll: asked, Round: 1, Value: &a}}}
 	if _, err := apply(s, r, noor, answer); !errors.Is(err, refusal.New(refusal.MarkExists)) {
 		t.Errorf("an answer over a note: %v", err)
 	}

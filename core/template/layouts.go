@@ -180,10 +180,11 @@ func bellRinger(d *drawer) {
 func quickCheck(d *drawer) {
 	d.frame.Paper = paper.Paper{Kind: paper.Dotted}
 	d.frame.Permission = lesson.Look
-	q := &poll.Question{Text: d.say("question")}
+	var options []poll.Option
 	for i := range 4 {
-		q.Choices = append(q.Choices, poll.Choice{ID: "c" + strconv.Itoa(i+1),
+		options = append(options, poll.Option{ID: "c" + strconv.Itoa(i+1),
 			Text: d.say("answer" + strconv.Itoa(i+1))})
 	}
+	q := &poll.Question{Text: d.say("question"), Body: poll.Offer(options...)}
 	d.put(260, 200, 1080, 500, lesson.Body{Kind: lesson.KindPoll, Poll: q})
 }

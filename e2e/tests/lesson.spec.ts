@@ -183,6 +183,18 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await expect(noor.getByText('Your answer is right.')).toBeVisible()
   await expect(kenji.getByText('Your answer is not right.')).toBeVisible()
   await accessible(kenji)
+
+  // Asked once more: a round of its own, with answers of its own.
+  await teacher.getByRole('button', { name: 'Ask again' }).click()
+  await expect(kenji.getByText('Round 2')).toBeVisible()
+  await expect(kenji.getByRole('radio', { checked: true })).toHaveCount(0)
+  await expect(kenji.getByText('right answer', { exact: true })).toHaveCount(0)
+  await expect(teacher.getByText('0 of 4 answered')).toBeVisible()
+  await kenji.getByRole('radio', { name: '29.53 days' }).check()
+  await saved(kenji)
+  await expect(teacher.getByText('1 of 4 answered')).toBeVisible()
+  await teacher.getByRole('button', { name: 'Show the right answer' }).click()
+  await expect(kenji.getByText('Your answer is right.')).toBeVisible()
   await accessible(teacher)
 
   // The end, and the record.

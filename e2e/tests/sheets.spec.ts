@@ -11,6 +11,7 @@ import { UndoPile } from '../../ui/src/wire/undo'
 import { Sheets } from '../../ui/src/wire/sheets'
 import { groupParts, marksBy, studentParts } from '../../ui/src/run/parts'
 import { doingOf, doings } from '../../ui/src/run/doing'
+import { answersIn } from '../../ui/src/wire/answers'
 import { openFrames, placeOf } from '../../ui/src/run/places'
 import type { Board, Change, Element, Op, State, Step } from '../../ui/src/wire/types.gen'
 
@@ -163,13 +164,17 @@ test('removing and bringing back without a network', () => {
 test('an answer may change and be taken back', () => {
   const sheets = new Sheets('noor', { mayChange: () => true })
   sheets.load(view(0))
-  const answer = (n: number, choice: string): Op => ({ id: id(n), sheet, kind: 'answer', answer: { poll: 'p', choice } })
-  const chosen = () => sheets.all()[0]!.marks.map((m) => (m.kind === 'answer' ? m.answer.choice : ''))
+  const answer = (n: number, choice: string): Op => ({ id: id(n), sheet, kind: 'answer', answer: { poll: 'p', round: 1, value: choice ? { kind: 'choice', choice: { option: choice } } : undefined } })
+  const chosen = (round = 1) => answersIn(sheets.all()[0]!.marks, 'p', round).map((value) => value.choice.option)
   sheets.begin(answer(1, 'week'))
   sheets.begin(answer(2, 'month'))
   expect(chosen()).toEqual(['month'])
+  const later = answer(4, 'year')
+  if (later.kind === 'answer') later.answer.round = 2
+  sheets.begin(later)
+  expect([chosen(), chosen(2)]).toEqual([['month'], ['year']])
   sheets.begin(answer(3, ''))
-  expect(chosen()).toEqual([])
+  expect([chosen(), chosen(2)]).toEqual([[], ['year']])
 })
 
 test('the undo pile keeps 300 steps, the order, and the word of the server', async () => {
@@ -266,7 +271,7 @@ test('groups that are no more, and what was done before there were any, stay in 
   const people = new Map([['noor', { id: 'noor', name: 'Noor', here: true }], ['kenji', { id: 'kenji', name: 'Kenji' }]])
   const t = ((key: string, of?: { n: unknown }) => `${key} ${of?.n ?? ''}`.trim()) as unknown as TFunction
   const on = (owner: string, ...marks: Element[]) => ({ sheet: owner, frame: 'f', owner, marks })
-  const answer = { ...mark('a', 1), kind: 'answer', answer: { poll: 'p', choice: 'c' } } as unknown as Element
+  const answer = { ...mark('a', 1), kind: 'answer', answer: { poll: 'p', round: 1, value: { kind: 'choice', choice: { option: 'c' } } } } as unknown as Element
   const removed: Element = { ...mark('r', 1), standing: { is: 'removed', by: 'staff', at: 1 } }
   const sheets = [on('group-1', mark('n', 1)), on('group-3', mark('m', 2, 'kenji')), on('group-4', removed), on('class', mark('c', 3)), on('noor', answer), { ...on('kenji', mark('k', 4)), frame: 'g' }]
   const parts = groupParts([['noor', 'gone'], []], people, marksBy(sheets, 'f', 'owner'), t)

@@ -15,7 +15,6 @@ import (
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
 	"alpenglow/core/prepare"
-	"alpenglow/core/record"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
@@ -62,7 +61,8 @@ var values = map[reflect.Type][]string{
 	of[lesson.Tint]():         strs(lesson.Tints),
 	of[lesson.Ink]():          strs(lesson.Inks),
 	of[poll.Phase]():          {string(poll.Open), string(poll.Closed), string(poll.Revealed)},
-	of[record.Verdict]():      {string(record.Right), string(record.Wrong), string(record.NoVerdict)},
+	of[poll.Verdict]():        strs(poll.Verdicts),
+	of[poll.Kind]():           nil,
 	of[live.Role]():           {string(live.RoleStaff), string(live.RoleStudent)},
 	of[refusal.Code]():        strs(slices.Sorted(slices.Values(refusal.Codes()))),
 	of[lesson.Kind]():         nil, // written out in the unions
@@ -83,6 +83,10 @@ var names = map[reflect.Type]string{
 	of[prepare.Step]():   "BoardStep",
 	of[prepare.Frames](): "FrameList",
 	of[template.Group](): "TemplateGroup",
+	of[poll.Body]():      "Asked",
+	of[poll.Value]():     "AnswerValue",
+	of[poll.State]():     "PollState",
+	of[poll.Tally]():     "AnswerTally",
 }
 
 func called(t reflect.Type) string {

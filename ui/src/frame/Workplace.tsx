@@ -238,9 +238,9 @@ export function Workplace({
           onPicture={uploads.ask}
           onLink={() => setOpen('link')}
           tools={tools}
+          last={<TourOffer onOpen={setOpen} />}
         >
           {more?.(one)}
-          {selected.size === 0 && <TourOffer onOpen={setOpen} />}
         </Ledge>
         {children}
         <Announcer marks={onSheet} />

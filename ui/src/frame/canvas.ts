@@ -1,4 +1,4 @@
-import type { Element, Frame, Tint } from '../wire/types.gen'
+import type { AnswerValue, Element, Frame, Tint } from '../wire/types.gen'
 import { groundOf } from '../wire/ground'
 import { fixedOn, laid } from '../wire/pieces'
 import { boundsOf, CELL, columnWidths, endsOf, FRAME, LINE, NOTE, PROMPT, SHAPE_TEXT } from './geometry'
@@ -70,7 +70,11 @@ export function paint(
   to.scale(w / FRAME.width, w / FRAME.width)
   to.textBaseline = 'top'
   const answers = new Map(
-    marks.flatMap((m) => (m.kind === 'answer' ? [[m.answer.poll, m.answer.choice] as const] : [])),
+    // Of several rounds the last answer is shown.
+    marks
+      .flatMap((m) => (m.kind === 'answer' && !isRemoved(m) ? [m.answer] : []))
+      .sort((a, b) => a.round - b.round)
+      .map(({ poll, value }) => [poll, value] as const),
   )
   const all: readonly Element[] = [...fixedOn(frame), ...laid(frame, marks).marks]
   const find = (id: string) => all.find((m) => m.id === id)
@@ -163,7 +167,7 @@ function lay(
   to: Context,
   mark: Element,
   find: (id: string) => Element | undefined,
-  answers: Map<string, string>,
+  answers: Map<string, AnswerValue>,
   again: () => void,
 ) {
   to.save()
@@ -238,7 +242,7 @@ function stroke(to: Context, mark: Element & { kind: 'stroke' }) {
   to.fill(new Path2D(strokePath(mark)))
 }
 
-function one(to: Context, mark: Element, answers: Map<string, string>, again: () => void) {
+function one(to: Context, mark: Element, answers: Map<string, AnswerValue>, again: () => void) {
   switch (mark.kind) {
     case 'note':
       return note(to, mark.note.text, mark.note.tint, mark.note.size || NOTE.size, mark.w, mark.h)
@@ -375,31 +379,31 @@ function table(to: Context, rows: string[][], w: number, h: number) {
   })
 }
 
-function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: string | undefined, again: () => void) {
-  const { text, choices } = mark.poll
+function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: AnswerValue | undefined, again: () => void) {
+  const { text, choice } = mark.poll
   to.fillStyle = token('paper')
   to.fillRect(0, 0, mark.w, mark.h)
   to.fillStyle = token('night')
   to.font = font(44, 650)
   lines(to, text, mark.w - 60).forEach((line, i) => begin(to, line, 30, 30 + i * 56, mark.w - 60, text))
   const top = 150
-  const step = (mark.h - top - 20) / choices.length
-  choices.forEach((choice, i) => {
+  const step = (mark.h - top - 20) / choice.options.length
+  choice.options.forEach((option, i) => {
     const y = top + i * step
-    const mine = choice.id === chosen
+    const mine = option.id === chosen?.choice.option
     to.fillStyle = mine ? token('dusk') : token('mist')
     to.beginPath()
     to.roundRect(30, y, mark.w - 60, step - 18, 16)
     to.fill()
     to.fillStyle = mine ? token('paper') : token('night')
     to.font = font(38, mine ? 650 : 400)
-    const image = choice.picture ? pictureOf(choice.picture, again) : null
+    const image = option.picture ? pictureOf(option.picture, again) : null
     const side = image ? Math.min(step - 30, 220) : 0
     if (image) {
       const k = Math.min(side / image.naturalWidth, side / image.naturalHeight)
       to.drawImage(image, 45, y + 6, image.naturalWidth * k, image.naturalHeight * k)
     }
-    begin(to, (mine ? '● ' : '') + choice.text, 60 + side, y + (step - 18 - 38) / 2, mark.w - 150 - side)
+    begin(to, (mine ? '● ' : '') + option.text, 60 + side, y + (step - 18 - 38) / 2, mark.w - 150 - side)
   })
 }
 

@@ -6,14 +6,14 @@ import { useHand } from '../frame/hand/hand'
 import { pictureURL } from '../frame/pictures'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
-import type { Choice, Element } from '../wire/types.gen'
+import type { Element, Option } from '../wire/types.gen'
 import { LibraryDialog } from './LibraryDialog'
 import { useDeskState } from './useDesk'
 import { useSaving } from './useSaving'
 
 type Props = { mark: Element & { kind: 'poll' }; onClose: () => void }
 
-const MAX_CHOICES = 12
+const MAX_OPTIONS = 12
 
 /** Where a choice question is written: its answers as text or picture, right ones marked or none. */
 export function PollEditor({ mark, onClose }: Props) {
@@ -22,18 +22,19 @@ export function PollEditor({ mark, onClose }: Props) {
   const objectives = useDeskState((s) => s.outline?.objectives ?? [])
   const [poll, setPoll] = useState(mark.poll)
   const [picturing, setPicturing] = useState<string | null>(null)
-  const choose = (id: string, part: Partial<Choice>) =>
-    setPoll({ ...poll, choices: poll.choices.map((c) => (c.id === id ? { ...c, ...part } : c)) })
+  const { options } = poll.choice
+  const offer = (to: Option[]) => setPoll({ ...poll, choice: { options: to } })
+  const choose = (id: string, part: Partial<Option>) => offer(options.map((o) => (o.id === id ? { ...o, ...part } : o)))
   const saved = useRef(JSON.stringify(mark.poll))
   useSaving(poll, () => {
     // Answers without words or picture are those that nobody wanted.
-    const filled = poll.choices.filter((c) => c.text.trim() || c.picture)
-    const now = { ...poll, choices: filled.length >= 2 ? filled : poll.choices }
+    const filled = options.filter((c) => c.text.trim() || c.picture)
+    const now = { ...poll, choice: { options: filled.length >= 2 ? filled : options } }
     if (JSON.stringify(now) === saved.current) return
     saved.current = JSON.stringify(now)
     hand.do([{ kind: 'set', set: { mark: mark.id, poll: now } }])
   })
-  const right = poll.choices.filter((c) => c.right).length
+  const right = options.filter((c) => c.right).length
   return (
     <Dialog open onOpenChange={onClose} title={t('prepare.pollTitle')}>
       <label className="mb-1 block font-semibold" htmlFor="poll-question">
@@ -50,7 +51,7 @@ export function PollEditor({ mark, onClose }: Props) {
       <fieldset>
         <legend className="mb-1 font-semibold">{t('prepare.answers')}</legend>
         <ol className="flex flex-col gap-2">
-          {poll.choices.map((c, i) => (
+          {options.map((c, i) => (
             <li key={c.id} className="flex items-center gap-2">
               <label className="flex shrink-0 items-center gap-1.5 text-sm" title={t('prepare.markRight')}>
                 <input
@@ -79,9 +80,9 @@ export function PollEditor({ mark, onClose }: Props) {
               </Button>
               <Button
                 look="quiet"
-                disabled={poll.choices.length <= 2}
+                disabled={options.length <= 2}
                 aria-label={t('prepare.dropAnswer', { n: i + 1 })}
-                onClick={() => setPoll({ ...poll, choices: poll.choices.filter((o) => o.id !== c.id) })}
+                onClick={() => offer(options.filter((o) => o.id !== c.id))}
               >
                 <Trash2 size={17} aria-hidden="true" />
               </Button>
@@ -113,8 +114,8 @@ export function PollEditor({ mark, onClose }: Props) {
       )}
       <div className="mt-4 flex justify-between gap-2">
         <Button
-          disabled={poll.choices.length >= MAX_CHOICES}
-          onClick={() => setPoll({ ...poll, choices: [...poll.choices, { id: uuidv7(), text: '' }] })}
+          disabled={options.length >= MAX_OPTIONS}
+          onClick={() => offer([...options, { id: uuidv7(), text: '' }])}
         >
           <Plus size={17} aria-hidden="true" />
           {t('prepare.addAnswer')}
@@ -127,7 +128,7 @@ export function PollEditor({ mark, onClose }: Props) {
         <LibraryDialog
           onClose={() => setPicturing(null)}
           onPick={({ id, name }) => {
-            const choice = poll.choices.find((c) => c.id === picturing)
+            const choice = options.find((c) => c.id === picturing)
             choose(picturing, { picture: id, text: choice?.text || name })
             setPicturing(null)
           }}

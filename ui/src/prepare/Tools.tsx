@@ -5,7 +5,8 @@ import { v7 as uuidv7 } from 'uuid'
 import { freePlace } from '../frame/geometry'
 import { useHand } from '../frame/hand/hand'
 import { ToolButton } from '../frame/offers/ledgeParts'
-import type { Element, Step } from '../wire/types.gen'
+import { freshQuestion } from '../polls/kinds'
+import type { Step } from '../wire/types.gen'
 import { LibraryDialog } from './LibraryDialog'
 
 /** What only a prepared frame can have: covers, tables and polls; and the school's pictures. */
@@ -25,10 +26,7 @@ export function PrepareTools() {
     ['', '', ''],
     ['', '', ''],
   ]
-  const poll: (Element & { kind: 'poll' })['poll'] = {
-    text: '',
-    choices: [uuidv7(), uuidv7(), uuidv7()].map((id) => ({ id, text: '' })),
-  }
+  const poll = freshQuestion('choice')
   return (
     <>
       <span className="mx-1 hidden h-8 border-s border-line sm:block" />

@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query'
 import { Check, Download, X } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
-import { PollCard } from '../frame/PollCard'
+import { answerID } from '../wire/answers'
+import { PollCard } from '../polls/PollCard'
 import { textOf } from '../frame/geometry'
 import { nameKey } from '../frame/marks/useMark'
 import { Thumbnail } from '../frame/Thumbnail'
@@ -72,10 +73,10 @@ export function RecordPage() {
               const frame = record.board.frames.find((f) => f.id === tally.frame)
               const mark = frame?.prepared.find((m) => m.id === tally.poll)
               if (mark?.kind !== 'poll') return null
-              const counts = Object.fromEntries(mark.poll.choices.map((c, i) => [c.id, tally.counts[i] ?? 0]))
               return (
-                <div key={tally.poll}>
-                  <PollCard mark={mark as Element & { kind: 'poll' }} phase="revealed" counts={counts} />
+                <div key={`${tally.poll} ${tally.round}`}>
+                  {tally.round > 1 && <h3 className="mt-4 mb-2">{t('poll.round', tally)}</h3>}
+                  <PollCard mark={mark as Element & { kind: 'poll' }} phase="revealed" counts={tally.counts} />
                   <p className="mt-1 text-slate">{t('record.answered', { count: tally.answered })}</p>
                 </div>
               )
@@ -126,7 +127,7 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
         : textOf(m)
   const written = on.marks.filter((m) => said(m) !== '')
   const answers: Element[] = on.answers.map((a) => ({
-    id: a.poll,
+    id: answerID(a.poll, a.round),
     z: 0,
     at: a.at,
     x: 0,
@@ -134,7 +135,7 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
     w: 0,
     h: 0,
     kind: 'answer',
-    answer: { poll: a.poll, choice: a.choice },
+    answer: { poll: a.poll, round: a.round, value: a.value },
   }))
   const nothing = on.marks.length === 0 && on.answers.length === 0
   return (
@@ -168,7 +169,8 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
         {strokes > 0 && <li className="px-2.5 text-slate">{t('record.drawn', { count: strokes })}</li>}
         {arrows > 0 && <li className="px-2.5 text-slate">{t('record.arrows', { count: arrows })}</li>}
         {on.answers.map((a) => (
-          <li key={a.poll} className="flex items-center gap-2 px-2.5">
+          <li key={`${a.poll} ${a.round}`} className="flex items-center gap-2 px-2.5">
+            {a.round > 1 && <span className="text-sm text-slate">{t('poll.round', a)}</span>}
             <span className="font-semibold">{a.text}</span>
             {a.right === 'right' && (
               <span className="inline-flex items-center gap-1 rounded-md bg-fern-soft px-1.5 text-sm font-semibold text-fern-deep">

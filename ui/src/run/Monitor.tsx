@@ -1,6 +1,7 @@
 import { memo, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
-import { PollCard } from '../frame/PollCard'
+import { answersIn } from '../wire/answers'
+import { PollCard } from '../polls/PollCard'
 import { Thumbnail } from '../frame/Thumbnail'
 import { Workplace } from '../frame/Workplace'
 import { Dialog } from '../kit/Dialog'
@@ -127,7 +128,7 @@ function Large({ part, frame, by }: LargeProps) {
   const sheets = useLessonState((s) => s.sheets)
   const marks = useMarks(sheets, frame.id, by).get(part.key) ?? nothing
   const sheet = sheets.find((s) => s.frame === frame.id && s.owner === part.owner)
-  const answer = (poll: string) => marks.find((m) => m.kind === 'answer' && m.answer.poll === poll)
+  const polls = useLessonState((s) => s.staff?.state.polls)
   return (
     <div className="flex h-[72vh] flex-col">
       <Workplace
@@ -136,17 +137,14 @@ function Large({ part, frame, by }: LargeProps) {
         marks={marks.filter((m) => m.kind !== 'answer')}
         me="staff"
         mayAdd={sheet !== undefined}
-        poll={(mark) => {
-          const given = answer(mark.id)
-          return (
-            <PollCard
-              mark={mark}
-              phase="closed"
-              chosen={given?.kind === 'answer' ? given.answer.choice : undefined}
-              onFrame
-            />
-          )
-        }}
+        poll={(mark) => (
+          <PollCard
+            mark={mark}
+            phase="closed"
+            chosen={answersIn(marks, mark.id, polls?.[mark.id]?.round ?? 1)[0]}
+            onFrame
+          />
+        )}
         more={(selected) =>
           sheet &&
           (selected ? (

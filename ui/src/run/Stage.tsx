@@ -2,14 +2,15 @@ import { EyeOff, Eye } from 'lucide-react'
 import { Tabs } from 'radix-ui'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { PollCard } from '../frame/PollCard'
+import { answersIn } from '../wire/answers'
+import { tallyOf } from '../polls/kinds'
+import { PollCard } from '../polls/PollCard'
 import { Workplace } from '../frame/Workplace'
 import { Button } from '../kit/Button'
 import { onMark } from '../wire/apply'
 import type { Staff } from '../wire/lesson'
-import type { Element, Frame } from '../wire/types.gen'
+import type { Element, Frame, PollState } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
-import { answerCounts } from './answers'
 import { ClearMenu } from './ClearMenu'
 import { Cover } from './Covers'
 import { GroupsButton } from './GroupsButton'
@@ -81,12 +82,14 @@ export function Stage({ staff, looking, onLook }: Props) {
 }
 
 const nothing: Element[] = []
+/** How a poll stands that the class has not reached. */
+const notAsked: PollState = { phase: 'open', round: 1 }
 
 function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
   const sheets = useLessonState((s) => s.sheets)
   const sheet = sheets.find((s) => s.frame === frame.id && s.owner === 'class')
-  const counts = answerCounts(sheets, frame.id)
+  const answered = sheets.filter((s) => s.frame === frame.id).flatMap((s) => s.marks)
   return (
     <Workplace
       key={sheet?.sheet ?? frame.id}
@@ -95,9 +98,17 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
       marks={frame.arrangement === 'class' ? (sheet?.marks ?? []).filter((m) => !isRemoved(m)) : nothing}
       me="staff"
       mayAdd={frame.arrangement === 'class'}
-      poll={(mark) => (
-        <PollCard mark={mark} phase={staff.state.polls[mark.id] ?? 'open'} counts={counts(mark.id)} onFrame />
-      )}
+      poll={(mark) => {
+        const { phase, round } = staff.state.polls[mark.id] ?? notAsked
+        return (
+          <PollCard
+            mark={mark}
+            phase={phase}
+            counts={tallyOf(mark.poll, answersIn(answered, mark.id, round))}
+            onFrame
+          />
+        )
+      }}
       cover={(mark) => <Cover mark={mark} staff={staff} />}
       more={(selected) =>
         frame.arrangement !== 'class' ? (

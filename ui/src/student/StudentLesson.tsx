@@ -8,6 +8,7 @@ import { Face } from '../kit/people'
 import { SavedSign } from '../kit/SavedSign'
 import { useNarrow } from '../kit/useNarrow'
 import { call } from '../wire/http'
+import { answersIn } from '../wire/answers'
 import type { Element, Me } from '../wire/types.gen'
 import { ownerOf } from '../wire/sheets'
 import { useAsked } from '../wire/useAsked'
@@ -15,7 +16,7 @@ import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '.
 import { useTitle } from '../kit/useTitle'
 
 // Only lessons with a poll need it.
-const PollCard = part(() => import('../frame/PollCard').then((m) => ({ default: m.PollCard })))
+const PollCard = part(() => import('../polls/PollCard').then((m) => ({ default: m.PollCard })))
 // Only lessons at own pace need it.
 const Way = part(() => import('./Way').then((m) => ({ default: m.Way })))
 
@@ -102,21 +103,22 @@ export function Lesson() {
   const mayAdd = frame.permission !== 'look'
   const onlyPoll = frame.prepared.length > 0 && frame.prepared.every((e) => e.kind === 'poll') && !mayAdd
 
-  const answers = new Map(
-    (own?.marks ?? []).flatMap((m) => (m.kind === 'answer' ? [[m.answer.poll, m.answer.choice] as const] : [])),
-  )
-  const poll = (mark: Element & { kind: 'poll' }, onFrame: boolean) => (
-    <Suspense key={mark.id} fallback={null}>
-      <PollCard
-        mark={mark}
-        phase={stage.polls[mark.id] ?? 'closed'}
-        chosen={answers.get(mark.id)}
-        onFrame={onFrame}
-        ready={own !== undefined}
-        onChoose={(choice) => own && lesson.do(own.sheet, { kind: 'answer', answer: { poll: mark.id, choice } })}
-      />
-    </Suspense>
-  )
+  const poll = (mark: Element & { kind: 'poll' }, onFrame: boolean) => {
+    const { phase, round } = stage.polls[mark.id] ?? { phase: 'closed', round: 1 }
+    return (
+      <Suspense key={`${mark.id} ${round}`} fallback={null}>
+        <PollCard
+          mark={mark}
+          phase={phase}
+          round={round}
+          chosen={answersIn(own?.marks ?? [], mark.id, round)[0]}
+          onFrame={onFrame}
+          ready={own !== undefined}
+          onChoose={(value) => own && lesson.do(own.sheet, { kind: 'answer', answer: { poll: mark.id, round, value } })}
+        />
+      </Suspense>
+    )
+  }
   const polls = frame.prepared.filter((e) => e.kind === 'poll') as Array<Element & { kind: 'poll' }>
   const where = { class: () => t('student.shared'), individual: () => t('student.own'), groups: () => <OwnGroup /> }
   const place = polls.length > 0 && !mayAdd ? null : where[frame.arrangement]()

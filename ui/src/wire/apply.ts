@@ -1,3 +1,4 @@
+import { answerID } from './answers'
 import { cut, drawn, drawnAt, touches } from './erase'
 import type { Element, Op, Set as SetProperties, Step } from './types.gen'
 import { isRemoved } from './standing'
@@ -104,16 +105,17 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
         if (mark.kind !== 'answer' && (!s.clear.author || mark.author === s.clear.author)) take(mark)
       return
     case 'answer': {
-      const { poll, choice } = s.answer
-      if (choice === '') marks.delete(poll)
+      const { poll, round, value } = s.answer
+      const id = answerID(poll, round)
+      if (!value) marks.delete(id)
       else
-        marks.set(poll, {
+        marks.set(id, {
           ...nowhere,
-          id: poll,
+          id,
           author: hands.author,
           at: Date.now(),
           kind: 'answer',
-          answer: { poll, choice },
+          answer: { poll, round, value },
         })
     }
   }

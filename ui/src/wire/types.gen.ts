@@ -7,7 +7,7 @@ export type Connect = {
   as: Role;
 };
 
-export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "join-needed" | "last-frame" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-revealed" | "put-away" | "rehearsals-full" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "join-needed" | "last-frame" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "rehearsals-full" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -152,22 +152,38 @@ export type Table = {
   rows: Array<Array<string>>;
 };
 
-export type Choice = {
+export type Option = {
   id: string;
   text: string;
   picture?: string;
   right?: boolean;
 };
 
+export type Choice = {
+  options: Array<Option>;
+};
+
+export type Asked = (
+  | { kind: "choice"; choice: Choice }
+);
+
 export type Question = {
   text: string;
-  choices: Array<Choice>;
   objectives?: Array<string>;
+} & Asked;
+
+export type Chosen = {
+  option: string;
 };
+
+export type AnswerValue = (
+  | { kind: "choice"; choice: Chosen }
+);
 
 export type Answer = {
   poll: string;
-  choice: string;
+  round: number;
+  value: AnswerValue;
 };
 
 export type Cover = {
@@ -228,6 +244,12 @@ export type Frame = {
 
 export type Phase = "open" | "closed" | "revealed";
 
+export type PollState = {
+  phase: Phase;
+  round: number;
+  openedAt?: number;
+};
+
 export type Pace = "led" | "own";
 
 export type Station = {
@@ -246,7 +268,7 @@ export type Stage = {
   frame: Frame;
   number: number;
   of: number;
-  polls: { [key: string]: Phase };
+  polls: { [key: string]: PollState };
   pace: Pace;
   trail?: Array<Station>;
   group?: StudentGroup;
@@ -303,7 +325,7 @@ export type State = {
   from?: string;
   through?: string;
   reached: Array<string>;
-  polls: { [key: string]: Phase };
+  polls: { [key: string]: PollState };
   lifted?: Array<string>;
   set?: { [key: string]: Setting };
   groups?: Array<Array<string>>;
@@ -447,7 +469,8 @@ export type Clear = {
 
 export type SetAnswer = {
   poll: string;
-  choice: string;
+  round: number;
+  value?: AnswerValue;
 };
 
 export type Step = (
@@ -581,6 +604,10 @@ export type SetPoll = {
   phase: Phase;
 };
 
+export type Ask = {
+  poll: string;
+};
+
 export type Lift = {
   cover: string;
   down?: boolean;
@@ -615,6 +642,7 @@ export type Command = (
   | { kind: "go"; go: Go }
   | { kind: "pace"; pace: SetPace }
   | { kind: "poll"; poll: SetPoll }
+  | { kind: "ask"; ask: Ask }
   | { kind: "lift"; lift: Lift }
   | { kind: "use"; use: Use }
   | { kind: "groups"; groups: SetGroups }
@@ -714,11 +742,12 @@ export type Student = {
   name: string;
 };
 
-export type Verdict = "right" | "wrong" | "";
+export type Verdict = "right" | "partly" | "wrong" | "";
 
 export type Answered = {
   poll: string;
-  choice: string;
+  round: number;
+  value: AnswerValue;
   text: string;
   right: Verdict;
   at: number;
@@ -734,12 +763,16 @@ export type Kept = {
   frames: Array<OnFrame>;
 } & Student;
 
+export type AnswerTally = {
+  answered: number;
+  counts: Array<number>;
+};
+
 export type Tally = {
   frame: string;
   poll: string;
-  counts: Array<number>;
-  answered: number;
-};
+  round: number;
+} & AnswerTally;
 
 export type Record = {
   board: Board;

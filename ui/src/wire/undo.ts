@@ -16,7 +16,7 @@ export class UndoPile<Deed> {
   private writing: ReturnType<typeof setTimeout> | undefined
 
   constructor(seat: string) {
-    this.key = `undo2 ${seat}`
+    this.key = `undo3 ${seat}`
     this.piles = read(this.key)
     // A page that goes writes what is there.
     globalThis.addEventListener?.('pagehide', this.writeNow)

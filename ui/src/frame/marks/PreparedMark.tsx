@@ -1,5 +1,5 @@
 import { LINE, SHAPE_TEXT } from '../geometry'
-import { PollCard } from '../PollCard'
+import { PollCard } from '../../polls/PollCard'
 import { Writing } from '../hand/Writing'
 import { coverLook } from './CoverMark'
 import type { Element } from '../../wire/types.gen'

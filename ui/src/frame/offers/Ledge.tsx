@@ -40,6 +40,8 @@ type Props = {
   onLink: () => void
   /** More tools. */
   tools?: ReactNode
+  /** Stands at the end of the tools. */
+  last?: ReactNode
   /** More for the ledge: what a teacher may do with the selected mark, the saved sign. */
   children?: ReactNode
 }
@@ -52,7 +54,7 @@ const nibs: Array<{ tool: Tool; icon: LucideIcon }> = [
 ]
 
 /** The tools, lying under the frame, with what the chosen one offers right on the ledge. */
-export function Ledge({ works, undo, redo, onPicture, onLink, tools, children }: Props) {
+export function Ledge({ works, undo, redo, onPicture, onLink, tools, last, children }: Props) {
   const { t } = useTranslation()
   const hand = useHand()
   const tool = useHandState((s) => s.tool)
@@ -162,6 +164,7 @@ export function Ledge({ works, undo, redo, onPicture, onLink, tools, children }:
             )}
           </>
         )}
+        {last}
       </div>
     </div>
   )

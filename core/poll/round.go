@@ -1,0 +1,62 @@
+package poll
+
+import (
+	"strconv"
+
+	"alpenglow/core/refusal"
+)
+
+// Phase says what may happen to a poll now.
+type Phase string
+
+// A poll takes answers while open; closed it stands still; revealed it shows
+// its right answer to the class, and cannot be opened again in this round.
+const (
+	Open     Phase = "open"
+	Closed   Phase = "closed"
+	Revealed Phase = "revealed"
+)
+
+// MaxRounds is how often one question may be asked in a lesson.
+const MaxRounds = 9
+
+// State is how a poll stands that the class has reached: its phase, and which
+// asking of the question this is, from 1, since when.
+type State struct {
+	Phase    Phase `json:"phase"`
+	Round    int   `json:"round"`
+	OpenedAt int64 `json:"openedAt,omitempty"` // milliseconds since 1970
+}
+
+// Ask gives the state of a question that is asked the first time, or once more.
+func (s State) Ask(now int64) (State, error) {
+	switch {
+	case s.Phase == Open:
+		return s, refusal.New(refusal.PollOpen)
+	case s.Round >= MaxRounds:
+		return s, refusal.About(refusal.TooManyRounds, "at most %d", MaxRounds)
+	}
+	return State{Phase: Open, Round: s.Round + 1, OpenedAt: now}, nil
+}
+
+// To gives the state in another phase of the same round.
+func (s State) To(next Phase) (State, error) {
+	switch {
+	case next != Open && next != Closed && next != Revealed:
+		return s, refusal.About(refusal.Malformed, "poll phase")
+	case s.Phase == Revealed && next != Revealed:
+		return s, refusal.New(refusal.PollRevealed)
+	}
+	s.Phase = next
+	return s, nil
+}
+
+// AnswerID is the id of the mark that holds a student's answer in a round. In
+// the first it is the poll's own; in later ones it is none that a device may
+// give to anything, so that nothing else is ever in its place.
+func AnswerID(poll string, round int) string {
+	if round <= 1 {
+		return poll
+	}
+	return poll + "~" + strconv.Itoa(round)
+}
