@@ -6,7 +6,6 @@ import { Button } from '../kit/Button'
 import { Confirm } from '../kit/Confirm'
 import { call } from '../wire/http'
 import type { SessionItem } from '../wire/types.gen'
-import { when } from '../words/words'
 import { SessionName } from './SessionName'
 
 /** How many are shown at first, so that the boards stay in sight. */
@@ -34,14 +33,10 @@ export function LiveLessons({ live }: { live: SessionItem[] }) {
             {!s.leftOpen && <span aria-hidden="true" className="size-2.5 rounded-full bg-glow" />}
             <span className="min-w-0">
               <SessionName session={s} />
-              {s.leftOpen && (
-                <span className="block text-sm font-semibold text-amber">
-                  {t('boards.leftOpen', { when: when(s.startedAt) })}
-                </span>
-              )}
+              {s.leftOpen && <span className="block text-sm font-semibold text-amber">{t('boards.leftOpen')}</span>}
             </span>
             <span className="ms-auto flex flex-wrap gap-2">
-              {s.leftOpen && <Button onClick={() => setEnding(s)}>{t('run.finishNow')}</Button>}
+              {s.leftOpen && <Button onClick={() => setEnding(s)}>{t('boards.finishOld')}</Button>}
               <Link
                 to={`/run/${s.id}`}
                 className={`rounded-lg px-3.5 py-1.5 font-semibold ${s.leftOpen ? 'border border-edge bg-paper hover:bg-mist' : 'bg-glow text-paper hover:bg-glow-deep'}`}
@@ -62,7 +57,7 @@ export function LiveLessons({ live }: { live: SessionItem[] }) {
         onOpenChange={() => setEnding(null)}
         title={t('run.finishTitle')}
         text={t('run.finishText')}
-        yes={t('run.finishNow')}
+        yes={t('boards.finishOld')}
         onYes={async () => {
           await call('POST', `/sessions/${ending!.id}/end`, {})
           setEnding(null)
