@@ -2,10 +2,10 @@ import { useLayoutEffect, useMemo, useRef, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Element, Frame } from '../wire/types.gen'
 import { fixedOn } from '../wire/pieces'
-import { FRAME, PROMPT } from './geometry'
+import { FRAME, PROMPT } from './paint/geometry'
 import { useHand } from './hand/hand'
 import { Marks } from './Marks'
-import { Paper } from './Paper'
+import { Paper } from './paint/Paper'
 import { useSurface } from './hand/useSurface'
 
 const REST_MS = 220

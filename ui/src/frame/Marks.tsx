@@ -1,7 +1,7 @@
 import { memo, Suspense, useMemo, type ReactNode } from 'react'
 import { part } from '../kit/part'
 import type { Element } from '../wire/types.gen'
-import { boundsOf, overlaps, type Box } from './geometry'
+import { boundsOf, overlaps, type Box } from './paint/geometry'
 import { CoverMark } from './marks/CoverMark'
 import { ConnectorMark } from './marks/ConnectorMark'
 import { ShapeMark } from './marks/ShapeMark'

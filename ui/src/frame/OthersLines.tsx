@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react'
 import type { Growing } from '../wire/passing'
 import { useBench } from '../wire/useLesson'
-import { token } from './colours'
-import { FRAME } from './geometry'
+import { token } from './paint/colours'
+import { FRAME } from './paint/geometry'
 
 /**
  * Lines that others are drawing. Only what has grown is painted, on a canvas of

@@ -2,7 +2,7 @@ import { RotateCw } from 'lucide-react'
 import { useRef, useState, type PointerEvent } from 'react'
 import type { Anchor, Element } from '../wire/types.gen'
 import { resized, turnedBy } from './hand/arrange'
-import { around, boundsOf, boxOf, centre, endsOf, type Box } from './geometry'
+import { around, boundsOf, boxOf, centre, endsOf, type Box } from './paint/geometry'
 import { anchorAt } from './hand/gestures'
 import { useHand, useHandState } from './hand/hand'
 

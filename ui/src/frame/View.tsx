@@ -5,7 +5,7 @@ import type { Element } from '../wire/types.gen'
 import { part } from '../kit/part'
 import { useHand, useHandState, ZOOM } from './hand/hand'
 
-const Overview = part(() => import('./Overview'))
+const Overview = part(() => import('./paint/Overview'))
 
 /** How close one looks, and, once zoomed in, where on the frame one is. */
 export function ViewControls({ marks }: { marks: readonly Element[] }) {

@@ -16,7 +16,7 @@ import { keyOnFrame, leaveKeys } from './hand/keys'
 import { Ledge } from './offers/Ledge'
 import { Offer } from './offers/Offer'
 import { Overlay } from './Overlay'
-import { useUploads, type UploadsHere } from './Uploads'
+import { useUploads, type UploadsHere } from './pictures/Uploads'
 import { ViewControls } from './View'
 import { TourOffer, ViewButton } from './ViewButton'
 import { Writing } from './hand/Writing'
@@ -26,7 +26,7 @@ const Help = part(() => import('./Help'))
 const LinkDialog = part(() => import('./offers/LinkDialog'))
 const ListView = part(() => import('./ListView'))
 const SelectionBox = part(() => import('./SelectionBox'))
-const UploadsView = part(() => import('./UploadsView'))
+const UploadsView = part(() => import('./pictures/UploadsView'))
 const Tour = part(() => import('./offers/Tour'))
 // Small pictures of pieces are painted only where there are some.
 const Tray = part(() => import('./offers/Tray'))

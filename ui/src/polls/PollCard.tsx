@@ -1,7 +1,7 @@
 import { Check } from 'lucide-react'
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
-import { pictureURL } from '../frame/pictures'
+import { pictureURL } from '../frame/pictures/pictures'
 import type { AnswerValue, Element, Phase } from '../wire/types.gen'
 import { hasRight, isRight } from './kinds'
 

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Thumbnail } from '../frame/Thumbnail'
+import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Button } from '../kit/Button'
 import type { Code, Frame } from '../wire/types.gen'
 

@@ -1,5 +1,5 @@
 import { useTranslation } from 'react-i18next'
-import { Thumbnail } from '../frame/Thumbnail'
+import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Dialog } from '../kit/Dialog'
 import type { Frame } from '../wire/types.gen'
 import { useDeskState } from './useDesk'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { textOf } from '../frame/geometry'
+import { textOf } from '../frame/paint/geometry'
 import { nameKey } from '../frame/marks/useMark'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'

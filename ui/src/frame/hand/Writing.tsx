@@ -2,7 +2,7 @@ import { Suspense, useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { part } from '../../kit/part'
 import type { Element } from '../../wire/types.gen'
-import { LINE, textOf } from '../geometry'
+import { LINE, textOf } from '../paint/geometry'
 import { focusMark } from './focus'
 import { useHand } from './hand'
 

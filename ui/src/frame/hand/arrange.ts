@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Element, Step } from '../../wire/types.gen'
-import { around, boundsOf, centre, FRAME, inside, tenth, turned, type Box } from '../geometry'
+import { around, boundsOf, centre, FRAME, inside, tenth, turned, type Box } from '../paint/geometry'
 
 const set = (mark: Element, to: Omit<(Step & { kind: 'set' })['set'], 'mark'>): Step => ({
   kind: 'set',

@@ -2,7 +2,7 @@ import { useEffect, type RefObject } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import type { Element } from '../../wire/types.gen'
 import { copies } from './arrange'
-import { freePlace, NOTE, textOf, type Point } from '../geometry'
+import { freePlace, NOTE, textOf, type Point } from '../paint/geometry'
 import type { Hand } from './hand'
 
 /** Our own kind of clipboard content: marks, as JSON. It goes between frames, sheets and tabs. */

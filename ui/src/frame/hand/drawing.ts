@@ -3,7 +3,7 @@ import type { Nib } from '../../wire/types.gen'
 import { boxed } from '../../wire/erase'
 import { onFrame, type Gesture } from './gestures'
 import type { Hand } from './hand'
-import { outlinePath } from '../outline'
+import { outlinePath } from '../paint/outline'
 
 /** Points closer than this add nothing (frame units). */
 const APART = 1.6

@@ -1,7 +1,18 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Anchor, Element } from '../../wire/types.gen'
 import { drawGesture } from './drawing'
-import { FRAME, inside, overlaps, tenth, boundsOf, caught, inPolygon, centre, type Box, type Point } from '../geometry'
+import {
+  FRAME,
+  inside,
+  overlaps,
+  tenth,
+  boundsOf,
+  caught,
+  inPolygon,
+  centre,
+  type Box,
+  type Point,
+} from '../paint/geometry'
 import { isDraft } from './draft'
 import { isInk, type Hand } from './hand'
 import { drawn } from '../../wire/erase'

@@ -20,7 +20,7 @@ import {
   textOf,
   type Box,
   type Point,
-} from '../geometry'
+} from '../paint/geometry'
 import { isDraft, type Draft } from './draft'
 import { loadSettings, saveSettings, type Settings } from './settings'
 

@@ -2,7 +2,7 @@ import type { KeyboardEvent as ReactKeyboardEvent } from 'react'
 import type { Element } from '../../wire/types.gen'
 import { focusBehind } from './focus'
 import { start, type Gesture } from './gestures'
-import { FRAME } from '../geometry'
+import { FRAME } from '../paint/geometry'
 import { tools, type Hand, type Tool } from './hand'
 
 /** The keys of the tools: they are numbered as they lie on the ledge. */

@@ -1,6 +1,6 @@
 import type { Element } from '../../wire/types.gen'
 import { snapped, within } from './arrange'
-import { around, boundsOf } from '../geometry'
+import { around, boundsOf } from '../paint/geometry'
 import type { Gesture } from './gestures'
 import type { Hand } from './hand'
 import { LONG_PRESS_MS } from './useSurface'

@@ -1,9 +1,9 @@
 import { useStore } from 'zustand'
 import type { Element } from '../../wire/types.gen'
-import { inkStroke } from '../colours'
-import { endsOf } from '../geometry'
+import { inkStroke } from '../paint/colours'
+import { endsOf } from '../paint/geometry'
 import { useHand } from '../hand/hand'
-import { headPath } from '../outline'
+import { headPath } from '../paint/outline'
 import { useMark } from './useMark'
 
 type Connector = Element & { kind: 'connector' }

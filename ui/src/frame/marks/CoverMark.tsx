@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next'
 import type { Element } from '../../wire/types.gen'
-import { tintGround } from '../colours'
-import { LINE, SHAPE_TEXT } from '../geometry'
+import { tintGround } from '../paint/colours'
+import { LINE, SHAPE_TEXT } from '../paint/geometry'
 
 /** How a cover looks, wherever it lies. */
 export const coverLook = (mark: Element & { kind: 'cover' }) =>

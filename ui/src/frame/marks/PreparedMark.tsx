@@ -1,4 +1,4 @@
-import { LINE, SHAPE_TEXT } from '../geometry'
+import { LINE, SHAPE_TEXT } from '../paint/geometry'
 import { PollCard } from '../../polls/PollCard'
 import { Writing } from '../hand/Writing'
 import { coverLook } from './CoverMark'

@@ -1,9 +1,9 @@
 import { memo } from 'react'
 import type { Element } from '../../wire/types.gen'
-import { inkStroke, tintFill } from '../colours'
-import { LINE, SHAPE_TEXT } from '../geometry'
+import { inkStroke, tintFill } from '../paint/colours'
+import { LINE, SHAPE_TEXT } from '../paint/geometry'
 import { useHandState } from '../hand/hand'
-import { shapePath } from '../outline'
+import { shapePath } from '../paint/outline'
 import { Writing } from '../hand/Writing'
 import { boxStyle, useMark } from './useMark'
 

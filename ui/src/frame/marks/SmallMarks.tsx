@@ -1,10 +1,10 @@
 import { ExternalLink } from 'lucide-react'
 import { memo } from 'react'
 import type { Element } from '../../wire/types.gen'
-import { hostOf, LINE, SHAPE_TEXT } from '../geometry'
+import { hostOf, LINE, SHAPE_TEXT } from '../paint/geometry'
 import { useHandState } from '../hand/hand'
-import { pictureURL } from '../pictures'
-import { StampSign } from '../stamps'
+import { pictureURL } from '../pictures/pictures'
+import { StampSign } from '../paint/stamps'
 import { Writing } from '../hand/Writing'
 import { boxStyle, useMark } from './useMark'
 

@@ -1,7 +1,7 @@
 import { memo, useLayoutEffect, useRef } from 'react'
 import type { Element } from '../../wire/types.gen'
-import { inkFill } from '../colours'
-import { strokePath } from '../outline'
+import { inkFill } from '../paint/colours'
+import { strokePath } from '../paint/outline'
 import { useMark } from './useMark'
 
 type Stroke = Element & { kind: 'stroke' }

@@ -1,6 +1,6 @@
 import { memo } from 'react'
 import type { Element } from '../../wire/types.gen'
-import { CELL, columnWidths } from '../geometry'
+import { CELL, columnWidths } from '../paint/geometry'
 
 /** Prepared text in rows and columns. */
 export const TableMark = memo(function TableMark({ mark }: { mark: Element & { kind: 'table' } }) {

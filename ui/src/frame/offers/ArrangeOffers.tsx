@@ -16,7 +16,7 @@ import {
 } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { aligned, spaced, type Edge } from '../hand/arrange'
-import { copyAsPicture } from '../copyAsPicture'
+import { copyAsPicture } from '../pictures/copyAsPicture'
 import { useHand } from '../hand/hand'
 import { Group, ToolButton } from './ledgeParts'
 import '../../words/windows'

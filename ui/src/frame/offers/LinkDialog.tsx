@@ -4,7 +4,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/Dialog'
 import { Field } from '../../kit/Field'
-import { freePlace } from '../geometry'
+import { freePlace } from '../paint/geometry'
 import { useHand } from '../hand/hand'
 import '../../words/windows'
 

@@ -3,9 +3,9 @@ import { useTranslation } from 'react-i18next'
 import type { Form, Heads } from '../../wire/types.gen'
 import { useHand, useHandState } from '../hand/hand'
 import { Group, Inks, Tints, ToolButton, Widths } from './ledgeParts'
-import { shapePath } from '../outline'
+import { shapePath } from '../paint/outline'
 import { widths } from '../hand/settings'
-import { signs, StampSign } from '../stamps'
+import { signs, StampSign } from '../paint/stamps'
 
 export const forms: Form[] = ['rect', 'rounded', 'ellipse', 'triangle', 'diamond', 'bubble', 'star']
 

@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { isSupply, type Lying } from '../../wire/pieces'
-import { paintPiece } from '../canvas'
-import { textOf } from '../geometry'
+import { paintPiece } from '../paint/canvas'
+import { textOf } from '../paint/geometry'
 import { useHand } from '../hand/hand'
 import { nameKey } from '../marks/useMark'
 

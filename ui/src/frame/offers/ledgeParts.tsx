@@ -2,7 +2,7 @@ import type { LucideIcon } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Ink, Tint } from '../../wire/types.gen'
-import { inkGround, inks, tintGround, tints } from '../colours'
+import { inkGround, inks, tintGround, tints } from '../paint/colours'
 
 type ToolProps = {
   icon: LucideIcon

@@ -1,7 +1,7 @@
 import { Camera, Image } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import { Dialog } from '../kit/Dialog'
-import '../words/windows'
+import { Dialog } from '../../kit/Dialog'
+import '../../words/windows'
 
 type Props = { onClose: () => void; onFiles: (files: File[]) => void; onCamera: () => void }
 

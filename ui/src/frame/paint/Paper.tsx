@@ -1,7 +1,7 @@
-import type { Drawing, Paper as PaperOf } from '../wire/types.gen'
-import { useGround } from '../wire/ground'
+import type { Drawing, Paper as PaperOf } from '../../wire/types.gen'
+import { useGround } from '../../wire/ground'
 import { FRAME } from './geometry'
-import { pictureURL } from './pictures'
+import { pictureURL } from '../pictures/pictures'
 
 const weights: Record<Drawing['lines'][number]['weight'], string> = {
   fine: 'fill-none stroke-grid',

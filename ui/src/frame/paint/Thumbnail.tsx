@@ -1,5 +1,5 @@
 import { memo, useEffect, useRef } from 'react'
-import type { Element, Frame } from '../wire/types.gen'
+import type { Element, Frame } from '../../wire/types.gen'
 import { paint } from './canvas'
 import { FRAME } from './geometry'
 import { paintSoon, watch } from './paintQueue'

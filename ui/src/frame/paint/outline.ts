@@ -1,5 +1,5 @@
 import { getStroke } from 'perfect-freehand'
-import type { Element, Form, Nib } from '../wire/types.gen'
+import type { Element, Form, Nib } from '../../wire/types.gen'
 
 type Stroke = Element & { kind: 'stroke' }
 

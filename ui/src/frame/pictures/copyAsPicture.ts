@@ -1,6 +1,6 @@
-import type { Element, Frame } from '../wire/types.gen'
-import { paint } from './canvas'
-import { around, boundsOf, FRAME } from './geometry'
+import type { Element, Frame } from '../../wire/types.gen'
+import { paint } from '../paint/canvas'
+import { around, boundsOf, FRAME } from '../paint/geometry'
 
 const MARGIN = 16
 

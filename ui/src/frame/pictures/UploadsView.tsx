@@ -1,8 +1,8 @@
 import { X } from 'lucide-react'
 import { Suspense } from 'react'
 import { useTranslation } from 'react-i18next'
-import { part } from '../kit/part'
-import '../words/windows'
+import { part } from '../../kit/part'
+import '../../words/windows'
 import type { UploadsHere } from './Uploads'
 
 const CameraView = part(() => import('./CameraView'))

@@ -1,4 +1,4 @@
-import type { Sign } from '../wire/types.gen'
+import type { Sign } from '../../wire/types.gen'
 
 export const signs: Sign[] = ['right', 'unsure', 'question', 'idea', 'star', 'heart', 'pin', 'alert']
 

@@ -1,9 +1,9 @@
-import '../words/windows'
+import '../../words/windows'
 import { v7 as uuidv7 } from 'uuid'
-import { Refused, send } from '../wire/http'
-import type { Uploaded } from '../wire/types.gen'
-import { FRAME, freePlace, inside, type Point } from './geometry'
-import type { Hand } from './hand/hand'
+import { Refused, send } from '../../wire/http'
+import type { Uploaded } from '../../wire/types.gen'
+import { FRAME, freePlace, inside, type Point } from '../paint/geometry'
+import type { Hand } from '../hand/hand'
 import type { Upload } from './Uploads'
 
 const AGAIN_MS = 3000

@@ -1,4 +1,4 @@
-import type { Ink, Tint } from '../wire/types.gen'
+import type { Ink, Tint } from '../../wire/types.gen'
 
 /** The class names of the tints and inks, written out so that the style build finds them. */
 export const tintGround: Record<Tint, string> = {
