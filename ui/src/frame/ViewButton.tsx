@@ -1,9 +1,9 @@
-import { Eye, X } from 'lucide-react'
+import { X } from 'lucide-react'
 import { Suspense, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { part } from '../kit/part'
 import type { Element } from '../wire/types.gen'
-import type { Window } from './Workplace'
+import { ViewSign, viewButton, type Window } from './viewSign'
 
 const KEY = 'toured'
 const toured = () => {
@@ -51,16 +51,6 @@ export function TourOffer({ onOpen }: { onOpen: (what: Window) => void }) {
 }
 
 const ViewMenu = part(() => import('./ViewMenu'))
-
-export const viewButton = (on: boolean) =>
-  `absolute end-3 top-3 z-10 inline-flex h-9 items-center gap-1.5 rounded-lg border px-2.5 text-[13px] font-semibold ${on ? 'border-dusk bg-dusk-soft text-dusk' : 'border-edge bg-paper text-slate hover:bg-mist'}`
-
-export const ViewSign = ({ word }: { word: string }) => (
-  <>
-    <Eye size={17} aria-hidden="true" />
-    {word}
-  </>
-)
 
 /** The button of the view menu; the menu itself is fetched when it is wanted. */
 export function ViewButton(props: { marks: readonly Element[]; onOpen: (what: Window) => void }) {

@@ -4,9 +4,8 @@ import { useTranslation } from 'react-i18next'
 import '../words/windows'
 import type { Element } from '../wire/types.gen'
 import { useHand, useHandState } from './hand/hand'
-import { ViewSign, viewButton } from './ViewButton'
+import { ViewSign, viewButton, type Window } from './viewSign'
 import { canSpeak, speak } from './hand/speech'
-import type { Window } from './Workplace'
 
 /** How the frame is looked at: names, one person's work, as a list, read aloud, help. Loaded when first opened. */
 export default function ViewMenu({ marks, onOpen }: { marks: readonly Element[]; onOpen: (what: Window) => void }) {

@@ -19,6 +19,7 @@ import { Overlay } from './Overlay'
 import { useUploads, type UploadsHere } from './pictures/Uploads'
 import { ViewControls } from './View'
 import { TourOffer, ViewButton } from './ViewButton'
+import type { Window } from './viewSign'
 import { Writing } from './hand/Writing'
 
 const AuthorCard = part(() => import('./AuthorCard'))
@@ -91,8 +92,6 @@ function useListening(at: RefObject<HTMLDivElement | null>, hand: Hand, { ask, a
     }
   }, [at, hand, add])
 }
-
-export type Window = 'help' | 'link' | 'list' | 'tour'
 
 /** A frame with its ledge: everything a hand can do on it. */
 export function Workplace({

@@ -14,7 +14,7 @@ import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
 import { ClearMenu } from './ClearMenu'
 import { groupParts, marksBy, studentParts, type Marks, type Part } from './parts'
-import { Moderate } from './Stage'
+import { Moderate } from './Moderate'
 
 type Props = {
   frame: Frame

@@ -1,4 +1,3 @@
-import { EyeOff, Eye } from 'lucide-react'
 import { Tabs } from 'radix-ui'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -6,20 +5,19 @@ import { answersIn } from '../wire/answers'
 import { tallyOf } from '../polls/kinds'
 import { PollCard } from '../polls/PollCard'
 import { Workplace } from '../frame/Workplace'
-import { Button } from '../kit/Button'
-import { onMark } from '../wire/apply'
 import type { Staff } from '../wire/lesson'
 import type { Element, Frame, PollState } from '../wire/types.gen'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useLessonState } from '../wire/useLesson'
 import { ClearMenu } from './ClearMenu'
 import { Cover } from './Covers'
 import { GroupsButton } from './GroupsButton'
 import { LessonNotes } from './LessonNotes'
+import { Moderate } from './Moderate'
 import { Monitor } from './Monitor'
 import { PollControls } from './PollControls'
 import { PutAway } from './PutAway'
 import { UseMenu } from './UseMenu'
-import { isHidden, isRemoved } from '../wire/standing'
+import { isRemoved } from '../wire/standing'
 
 /** The frame that the class is on, as it is used now. */
 function useFrame({ board, state }: Staff): Frame {
@@ -125,20 +123,5 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
         )
       }
     />
-  )
-}
-
-/** Hides a student's mark from the class, or brings it back. */
-export function Moderate({ mark, sheet }: { mark: Element; sheet: string }) {
-  const { t } = useTranslation()
-  const lesson = useLesson()
-  if (mark.kind === 'answer') return null
-  const kind = isHidden(mark) ? 'show' : 'hide'
-  const Sign = isHidden(mark) ? Eye : EyeOff
-  return (
-    <Button onClick={() => lesson.do(sheet, onMark(kind, mark.id))}>
-      <Sign size={17} aria-hidden="true" />
-      {t(`run.${kind}`)}
-    </Button>
   )
 }

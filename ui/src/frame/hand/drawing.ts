@@ -1,7 +1,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Nib } from '../../wire/types.gen'
 import { boxed } from '../../wire/erase'
-import { onFrame, type Gesture } from './gestures'
+import { onFrame, type Gesture } from './gesture'
 import type { Hand } from './hand'
 import { outlinePath } from '../paint/outline'
 

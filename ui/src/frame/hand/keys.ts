@@ -1,7 +1,8 @@
 import type { KeyboardEvent as ReactKeyboardEvent } from 'react'
 import type { Element } from '../../wire/types.gen'
 import { focusBehind } from './focus'
-import { start, type Gesture } from './gestures'
+import type { Gesture } from './gesture'
+import { start } from './gestures'
 import { FRAME } from '../paint/geometry'
 import { tools, type Hand, type Tool } from './hand'
 

@@ -1,9 +1,11 @@
 import type { Element } from '../../wire/types.gen'
 import { snapped, within } from './arrange'
 import { around, boundsOf } from '../paint/geometry'
-import type { Gesture } from './gestures'
+import type { Gesture } from './gesture'
 import type { Hand } from './hand'
-import { LONG_PRESS_MS } from './useSurface'
+
+/** How long a finger rests on a mark to ask whose it is. */
+const LONG_PRESS_MS = 450
 
 /** On the screen, how near a moving thing comes to a line before it is drawn to it. */
 const SNAP_PX = 7

@@ -1,11 +1,10 @@
 import { useEffect, type RefObject } from 'react'
-import { start, type Gesture } from './gestures'
+import type { Gesture } from './gesture'
+import { start } from './gestures'
 import { useHand, type Hand } from './hand'
 
 /** After a pen was seen, single fingers rest this long: a palm does not draw. */
 const PALM_MS = 2500
-/** How long a finger rests on a mark to ask whose it is. */
-export const LONG_PRESS_MS = 450
 
 /** Catches mouse, finger and pen over the frame, and the wheel. */
 export function useSurface(viewport: RefObject<HTMLDivElement | null>) {

@@ -1,10 +1,8 @@
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { later } from '../../kit/part'
 import type { Point } from '../paint/geometry'
+import type { Upload } from './uploading'
 import type { Hand } from '../hand/hand'
-
-/** A picture on its way; `waits` while there is no network. */
-export type Upload = { id: string; name: string; share: number; waits: boolean; cancel: () => void }
 
 const uploading = later(() => import('./uploading'))
 

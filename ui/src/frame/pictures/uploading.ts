@@ -4,7 +4,9 @@ import { Refused, send } from '../../wire/http'
 import type { Uploaded } from '../../wire/types.gen'
 import { FRAME, freePlace, inside, type Point } from '../paint/geometry'
 import type { Hand } from '../hand/hand'
-import type { Upload } from './Uploads'
+
+/** A picture on its way; `waits` while there is no network. */
+export type Upload = { id: string; name: string; share: number; waits: boolean; cancel: () => void }
 
 const AGAIN_MS = 3000
 
