@@ -24,7 +24,7 @@ func attackSteps() int {
 	if n, err := strconv.Atoi(os.Getenv("ATTACK_STEPS")); err == nil {
 		return n
 	}
-	return 100_000
+	return 20_000
 }
 
 // A student who knows every id that a device of theirs knows does anything with
@@ -69,13 +69,8 @@ func TestAttack(t *testing.T) {
 	left, accepted, rounds := attackSteps(), 0, 0
 	for ; left > 0; rounds++ {
 		noor.mu.Lock()
-		a.pool = a.pool[:0]
-		for id := range noor.known {
-			a.pool = append(a.pool, id)
-		}
+		a.pool = append(append(a.pool[:0], noor.pool...), targets...)
 		noor.mu.Unlock()
-		slices.Sort(a.pool)
-		a.pool = append(a.pool, targets...)
 		before := f.snapshot()
 		switch a.IntN(10) {
 		case 0:
@@ -145,7 +140,7 @@ func TestAttack(t *testing.T) {
 			left -= len(ops)
 		}
 		f.check(before)
-		if rounds%50 == 0 && before[class] != nil && len(before[class].marks) > 300 {
+		if rounds%50 == 0 && before[class] != nil && len(before[class].marks) > 120 {
 			staff.ops(step(class, sheet.Step{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: f.ids[0]}}))
 		}
 		if noor.leaked != "" {

@@ -142,6 +142,7 @@ type wire struct {
 	closed  int    // the code with which it ended
 	leaked  string // what came that should not have
 	known   map[string]bool
+	pool    []string // all that is known, in the order in which it came
 }
 
 func (f *front) connect(name string, as Role) *wire {
@@ -181,8 +182,9 @@ func (w *wire) listen() {
 			w.leaked = string(text[max(0, at-300):min(len(text), at+100)])
 		}
 		for word := range strings.SplitSeq(string(text), `"`) {
-			if len(w.known) < 4000 && id.IsUUID(word) {
+			if len(w.pool) < 4000 && id.IsUUID(word) && !w.known[word] {
 				w.known[word] = true
+				w.pool = append(w.pool, word)
 			}
 		}
 		w.mu.Unlock()

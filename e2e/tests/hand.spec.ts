@@ -600,9 +600,15 @@ test('dictated where the browser can, absent where it cannot; read aloud', async
   await heard.addInitScript(() => {
     class Hears {
       onresult: ((e: unknown) => void) | null = null
+      onerror: ((e: { error: string }) => void) | null = null
       onend: (() => void) | null = null
+      static silent = false
       start() {
-        setTimeout(() => this.onresult?.({ results: [[{ transcript: 'spring tide' }]] }), 50)
+        setTimeout(() => {
+          if (Hears.silent) this.onerror?.({ error: 'no-speech' })
+          else this.onresult?.({ results: [[{ transcript: 'spring tide' }]] })
+          if (Hears.silent) this.onend?.()
+        }, 300)
       }
       stop() {
         this.onend?.()
@@ -614,7 +620,14 @@ test('dictated where the browser can, absent where it cannot; read aloud', async
   await join(heard, code, 'Xenia')
   await tool(heard, 'Note')
   await heard.getByLabel('Write here').fill('today a')
+  // Hearing nothing is said, and the button stays; what is typed while it listens is not lost.
+  await heard.evaluate(() => ((window as unknown as { SpeechRecognition: { silent: boolean } }).SpeechRecognition.silent = true))
   await heard.getByRole('button', { name: 'Dictate' }).click()
+  await expect(heard.getByText('Nothing was heard.')).toBeVisible()
+  await heard.evaluate(() => ((window as unknown as { SpeechRecognition: { silent: boolean } }).SpeechRecognition.silent = false))
+  await heard.getByLabel('Write here').fill('today')
+  await heard.getByRole('button', { name: 'Dictate' }).click()
+  await heard.getByLabel('Write here').fill('today a')
   await expect(heard.getByLabel('Write here')).toHaveValue('today a spring tide')
   await heard.getByRole('button', { name: 'Stop dictating' }).click()
   await heard.getByLabel('Write here').press('Escape')

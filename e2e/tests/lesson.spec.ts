@@ -162,7 +162,15 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await teacher.getByRole('button', { name: /Open Noor's frame large/ }).click()
   await expect(teacher.getByRole('dialog').getByRole('button', { name: "Noor's note: written while the server was away" })).toBeVisible()
   await accessible(teacher)
+  // Escape leaves the writing, then what is picked up, and only then the window.
+  await teacher.getByRole('dialog').getByRole('button', { name: 'Note', exact: true }).click()
+  await teacher.getByLabel('Write here').fill('well seen')
   await teacher.keyboard.press('Escape')
+  await expect(teacher.getByRole('dialog').getByRole('button', { name: 'Your note: well seen' })).toBeFocused()
+  await teacher.keyboard.press('Escape')
+  await expect(teacher.getByRole('dialog').getByRole('button', { name: 'Your note: well seen' })).toBeVisible()
+  await teacher.keyboard.press('Escape')
+  await expect(teacher.getByRole('dialog')).toHaveCount(0)
 
   // The poll: answers may change until it closes; then the right one is shown.
   await lead(teacher, 3)

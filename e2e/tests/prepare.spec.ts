@@ -85,6 +85,12 @@ async function prepared(page: Page, title: string) {
   await page.getByLabel('Question').fill('How long from new moon to new moon?')
   for (const [i, text] of ['7 days', '29.53 days', '365 days'].entries()) await page.getByRole('textbox', { name: `Answer ${i + 1}` }).fill(text)
   await page.getByLabel('Answer 2 is right').check()
+  // What is written in the window is saved as it is written.
+  await saved(page)
+  await page.waitForTimeout(900)
+  await saved(page)
+  const kept = await page.evaluate(async () => JSON.stringify(await (await fetch(`/api${location.pathname}`)).json()))
+  expect(kept).toContain('29.53 days')
   await accessible(page)
   await page.getByRole('button', { name: 'Done' }).click()
   // 4: an illustration that students move.

@@ -8,6 +8,7 @@ import { Dialog } from '../kit/Dialog'
 import { useNow } from '../kit/useNow'
 import { workKey, type Staff } from '../wire/lesson'
 import type { Shown } from '../wire/sheets'
+import { isRemoved } from '../wire/standing'
 import type { Element, Frame } from '../wire/types.gen'
 import { useCalmState } from '../wire/useCalm'
 import { useLessonState } from '../wire/useLesson'
@@ -60,7 +61,7 @@ export function Monitor({ frame, staff, large, onLarge }: Props) {
           title={t(grouped ? 'run.groupFrame' : 'run.studentFrame', opened)}
           text={opened.members}
         >
-          <Large part={opened} frame={frame} by={grouped ? 'owner' : 'author'} />
+          <Large part={opened} frame={frame} />
         </Dialog>
       )}
     </>
@@ -122,12 +123,17 @@ function OneTile({ part, frame, marks, onOpen }: TileProps) {
   )
 }
 
-type LargeProps = { part: Part; frame: Frame; by: 'author' | 'owner' }
+type LargeProps = { part: Part; frame: Frame }
 
-function Large({ part, frame, by }: LargeProps) {
+function Large({ part, frame }: LargeProps) {
   const sheets = useLessonState((s) => s.sheets)
-  const marks = useMarks(sheets, frame.id, by).get(part.key) ?? nothing
   const sheet = sheets.find((s) => s.frame === frame.id && s.owner === part.owner)
+  // Of the class's frame only what one student made; else all that lies on the frame, also the teacher's.
+  const shared = frame.arrangement === 'class'
+  const marks = useMemo(() => {
+    const all = shared ? sheets.filter((s) => s.frame === frame.id).flatMap((s) => s.marks) : (sheet?.marks ?? nothing)
+    return all.filter((m) => !isRemoved(m) && (!shared || m.author === part.key))
+  }, [sheets, sheet?.marks, shared, frame.id, part.key])
   const polls = useLessonState((s) => s.staff?.state.polls)
   return (
     <div className="flex h-[72vh] flex-col">
