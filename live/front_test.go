@@ -140,6 +140,7 @@ type wire struct {
 	next    int
 	waiting map[int]chan json.RawMessage
 	closed  int    // the code with which it ended
+	broke   error  // and what reading it said then
 	leaked  string // what came that should not have
 	known   map[string]bool
 	pool    []string // all that is known, in the order in which it came
@@ -172,6 +173,7 @@ func (w *wire) listen() {
 		if err != nil {
 			w.mu.Lock()
 			defer w.mu.Unlock()
+			w.broke = err
 			if closing := new(websocket.CloseError); errors.As(err, &closing) {
 				w.closed = closing.Code
 			}
@@ -235,7 +237,9 @@ func (w *wire) send(kind string, body any) json.RawMessage {
 		return got
 	case <-time.After(limit):
 		text, _ := json.Marshal(body)
-		w.front.t.Fatalf("no answer within %v to %.400s", limit, text)
+		w.mu.Lock()
+		defer w.mu.Unlock()
+		w.front.t.Fatalf("no answer within %v, closed with %d (%v), to %.400s", limit, w.closed, w.broke, text)
 		return nil
 	}
 }
