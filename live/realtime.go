@@ -128,23 +128,12 @@ func (h *Hub) connected(c *centrifuge.Client) {
 		go over.Disconnect(closeOver)
 	}
 	h.presence(s.session, s.actor, 1)
-	calls := make(chan func(), maxCalls)
-	go func() {
-		for call := range calls {
-			h.guard("call", call)
-		}
-	}()
+	calls := &calls{hub: h}
 	var end sync.Once
-	var mu sync.RWMutex
-	ended := false
 	c.OnDisconnect(func(centrifuge.DisconnectEvent) {
 		end.Do(func() {
 			h.seats.drop(s, c)
 			h.presence(s.session, s.actor, -1)
-			mu.Lock()
-			defer mu.Unlock()
-			ended = true
-			close(calls)
 		})
 	})
 	c.OnMessage(func(e centrifuge.MessageEvent) { h.guard("passing", func() { h.pass(s, e.Data) }) })
@@ -153,21 +142,53 @@ func (h *Hub) connected(c *centrifuge.Client) {
 		answer := func(reply any, err error) {
 			once.Do(func() { h.reply(e.Method, reply, err, done) })
 		}
-		mu.RLock()
-		defer mu.RUnlock()
-		if ended {
-			return
-		}
-		select {
-		case calls <- func() {
+		taken := calls.add(func() {
 			if h.guard("call", func() { h.call(s, e, answer) }) {
 				answer(nil, refusal.New(refusal.Failed))
 			}
-		}:
-		default:
+		})
+		if !taken {
 			answer(nil, refusal.New(refusal.TooMany))
 		}
 	})
+}
+
+// calls are those of one connection. While there are none, nothing runs for it.
+type calls struct {
+	hub     *Hub
+	mu      sync.Mutex
+	waiting []func()
+	at      bool // one is being carried out
+}
+
+// add puts a call in line and reports whether there was room.
+func (c *calls) add(call func()) bool {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if len(c.waiting) >= maxCalls {
+		return false
+	}
+	c.waiting = append(c.waiting, call)
+	if !c.at {
+		c.at = true
+		go c.run()
+	}
+	return true
+}
+
+func (c *calls) run() {
+	for {
+		c.mu.Lock()
+		if len(c.waiting) == 0 {
+			c.waiting, c.at = nil, false
+			c.mu.Unlock()
+			return
+		}
+		next := c.waiting[0]
+		c.waiting = c.waiting[1:]
+		c.mu.Unlock()
+		c.hub.guard("call", next)
+	}
 }
 
 func (h *Hub) reply(method string, reply any, err error, done centrifuge.RPCCallback) {

@@ -52,14 +52,14 @@ expected, terms, n)
     RETURNING s.id
 ), logged AS (
     INSERT INTO log (sheet_id, seq, op_id, author, at, change)
-    SELECT c.sheet_id, c.seq, c.op_id, c.author, c.at, c.change
-    FROM unnest($6::uuid[], $7::bigint[], $8::uuid[], $9::text[], $10::bigint[], $11::json[]) AS c(sheet_id, seq, op_id,
+    SELECT c.sheet_id, c.seq, c.op_id, c.author, c.at, c.change::json
+    FROM unnest($6::uuid[], $7::bigint[], $8::uuid[], $9::text[], $10::bigint[], $11::text[]) AS c(sheet_id, seq, op_id,
 author, at, change)
     JOIN moved ON moved.id = c.sheet_id
 ), marked AS (
     INSERT INTO marks (sheet_id, id, mark, seq, removed)
-    SELECT m.sheet_id, m.id, m.mark, m.seq, m.removed
-    FROM unnest($12::uuid[], $13::text[], $14::json[], $15::bigint[], $16::bool[]) AS m(sheet_id, id, mark, seq,
+    SELECT m.sheet_id, m.id, m.mark::json, m.seq, m.removed
+    FROM unnest($12::uuid[], $13::text[], $14::text[], $15::bigint[], $16::bool[]) AS m(sheet_id, id, mark, seq,
 removed)
     JOIN moved ON moved.id = m.sheet_id
     ON CONFLICT (sheet_id, id) DO UPDATE SET mark = excluded.mark, seq = excluded.seq, removed = excluded.removed

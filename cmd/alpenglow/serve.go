@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"net/url"
 	"os"
+	"runtime/debug"
 	"strconv"
 	"strings"
 	"time"
@@ -29,6 +30,11 @@ import (
 
 // stopWithin is how long the server takes at most to finish what it has accepted.
 const stopWithin = 15 * time.Second
+
+// roomForGarbage is how much the heap grows, in percent of what is in use,
+// before garbage is collected. While it is, everybody waits longer; rarely is
+// better (docs/decisions/0016-no-fixed-wait.md).
+const roomForGarbage = 400
 
 // deletedLast is how long deleted boards are kept.
 const deletedLast = 30 * 24 * time.Hour
@@ -93,6 +99,9 @@ func run(ctx context.Context, database string, listener net.Listener,
 		if err := ready(ctx, s); err != nil {
 			return err
 		}
+	}
+	if os.Getenv("GOGC") == "" {
+		debug.SetGCPercent(roomForGarbage)
 	}
 	registry := prometheus.NewRegistry()
 	registry.MustRegister(collectors.NewGoCollector(),

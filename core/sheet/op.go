@@ -84,18 +84,18 @@ func (s *Step) Check() error {
 // unknown kind, a kind without its body, and ids in another spelling than
 // their one are refused.
 func ReadOp(data []byte) (Op, error) {
-	var head struct {
-		Kind Kind `json:"kind"`
-	}
-	if err := json.Unmarshal(data, &head); err != nil {
-		return Op{}, refusal.New(refusal.Malformed)
-	}
-	if !kinds[head.Kind] {
-		return Op{}, refusal.New(refusal.UnknownOp)
-	}
 	var op Op
 	if err := strict.Read(data, &op); err != nil {
+		var head struct {
+			Kind Kind `json:"kind"`
+		}
+		if json.Unmarshal(data, &head) == nil && !kinds[head.Kind] {
+			return Op{}, refusal.New(refusal.UnknownOp)
+		}
 		return Op{}, err
+	}
+	if !kinds[op.Kind] {
+		return Op{}, refusal.New(refusal.UnknownOp)
 	}
 	d, err := op.Step.deed()
 	if err != nil {
