@@ -7,6 +7,7 @@ require (
 	github.com/alexedwards/scs/v2 v2.9.0
 	github.com/centrifugal/centrifuge v0.40.1
 	github.com/gin-gonic/gin v1.12.0
+	github.com/go-text/typesetting v0.3.0
 	github.com/google/uuid v1.6.0
 	github.com/gorilla/websocket v1.5.3
 	github.com/jackc/pgx/v5 v5.12.0

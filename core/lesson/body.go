@@ -112,7 +112,7 @@ func (b *Body) manner() manner {
 	return manner{}
 }
 
-func letters(size float64) bool { return size >= 16 && size <= 120 }
+func letterSize(size float64) bool { return size >= 16 && size <= 120 }
 
 func checkLine(i Ink, width float64) error {
 	if !i.known() || !(width >= 1 && width <= 60) {

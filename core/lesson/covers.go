@@ -2,35 +2,56 @@ package lesson
 
 import (
 	"math"
-	"strings"
-	"unicode/utf8"
 
+	"alpenglow/core/letters"
 	"alpenglow/core/place"
 )
 
-// What the interface's letters measure, about, in letter sizes.
+// How the interface sets letters, in frame units.
 const (
-	noteSize   = 28   // units; the usual letters of a note
+	noteSize   = 28   // the usual letters of a note
+	cellSize   = 28   // letters in a table
+	shapeSize  = 28   // letters inside a shape
 	lineHeight = 1.35 // of a letter's size
-	letterWide = 0.52
-	noteRim    = 18 // units between a note's edge and its words
-	tab        = 30 // units that the name stands out above a note
+	cellHeight = 1.4  // a line in a table, of a letter's size
+	noteRim    = 19   // between a note's edge and its words
+	cellRim    = 15   // between the middle of a table's rule and the words beside it
+	cellRule   = 2    // how thick a table's rule is
+	listIndent = 1.2  // of a letter's size; where a list's lines begin
+	tab        = 30   // that the name stands out above a note
 )
 
-// Covers is about what a mark covers on its frame: the upright box around it,
-// with the height that its words take.
+// Tall is how high a mark stands on its frame: its height, or what its words
+// take where they take more.
+func (e Element) Tall() float64 {
+	if g, ok := e.kindOf().(grown); ok {
+		return max(e.H, g.tall(e.W))
+	}
+	return e.H
+}
+
+// grown is a kind of mark that grows with its words.
+type grown interface {
+	// tall is how high its words and what is around them stand in a width.
+	tall(width float64) float64
+}
+
+func (e *Element) kindOf() kind {
+	k, _ := e.Body.kind()
+	return k
+}
+
+// height is how high lines of text stand.
+func height(text string, width float64, s letters.Style) float64 {
+	return float64(letters.Count(text, width, s)) * s.Size * lineHeight
+}
+
+// Covers is what a mark covers on its frame: the upright box around it, with
+// the height that its words take.
 func (e Element) Covers() place.Box {
-	b := place.Box{X: e.X, Y: e.Y, W: e.W, H: max(e.H, 16)}
-	switch e.Kind {
-	case KindNote:
-		size := e.Note.Size
-		if size == 0 {
-			size = noteSize
-		}
-		b.H = max(b.H, tall(e.Note.Text, e.W-2*noteRim, size)+2*noteRim)
+	b := place.Box{X: e.X, Y: e.Y, W: e.W, H: max(e.Tall(), 16)}
+	if e.Kind == KindNote {
 		b.Y, b.H = b.Y-tab, b.H+tab
-	case KindText:
-		b.H = max(b.H, tall(e.Text.Text, e.W, e.Text.Size))
 	}
 	if e.Turn != 0 {
 		sin, cos := math.Sincos(e.Turn * math.Pi / 180)
@@ -38,14 +59,4 @@ func (e Element) Covers() place.Box {
 		b = place.Box{X: b.X + (b.W-w)/2, Y: b.Y + (b.H-h)/2, W: w, H: h}
 	}
 	return b
-}
-
-// tall is about the height of words of a letter size in a column.
-func tall(words string, width, size float64) float64 {
-	perLine := max(1, math.Floor(width/(size*letterWide)))
-	lines := 0.0
-	for line := range strings.SplitSeq(words, "\n") {
-		lines += max(1, math.Ceil(float64(utf8.RuneCountInString(line))/perLine))
-	}
-	return lines * size * lineHeight
 }

@@ -102,30 +102,23 @@ func shared(cover Element, b place.Box) float64 {
 	return w * h
 }
 
-// uncovered empties the cells that covers touch. Columns are taken to be as
-// wide as the interface paints them: by their longest words.
+// uncovered empties the cells that covers touch.
 func (t *Table) uncovered(e Element, covers []Element) *Table {
-	widths, all := make([]float64, len(t.Rows[0])), 0.0
-	for i := range widths {
-		for _, row := range t.Rows {
-			widths[i] = max(widths[i], float64(len([]rune(row[i]))+3))
-		}
-		all += widths[i]
-	}
+	wide, high := t.columns(e.W), t.rows(e.W, e.H)
 	seen := &Table{}
-	height := e.H / float64(len(t.Rows))
-	for y, row := range t.Rows {
+	y := e.Y
+	for i, row := range t.Rows {
 		cells, x := slices.Clone(row), e.X
-		for i := range cells {
-			w := e.W * widths[i] / all
+		for j := range cells {
 			if slices.ContainsFunc(covers, func(c Element) bool {
-				return shared(c, place.Box{X: x, Y: e.Y + float64(y)*height, W: w, H: height}) > 0
+				return shared(c, place.Box{X: x, Y: y, W: wide[j], H: high[i]}) > 0
 			}) {
-				cells[i] = ""
+				cells[j] = ""
 			}
-			x += w
+			x += wide[j]
 		}
 		seen.Rows = append(seen.Rows, cells)
+		y += high[i]
 	}
 	return seen
 }

@@ -1,6 +1,7 @@
 package lesson
 
 import (
+	"alpenglow/core/letters"
 	"alpenglow/core/refusal"
 )
 
@@ -16,7 +17,7 @@ type Note struct {
 }
 
 func (n *Note) check() error {
-	if !n.Tint.known() || n.Size != 0 && !letters(n.Size) {
+	if !n.Tint.known() || n.Size != 0 && !letterSize(n.Size) {
 		return refusal.About(refusal.BadStyle, "tint or size")
 	}
 	return checkText(n.Text, MaxNote)
@@ -28,6 +29,15 @@ func (n *Note) with(p, before *Properties) Body {
 	take(&c.Tint, &p.Tint, &before.Tint)
 	take(&c.Size, &p.Size, &before.Size)
 	return Body{Kind: KindNote, Note: &c}
+}
+
+// tall: the card has a rim around its words.
+func (n *Note) tall(width float64) float64 {
+	size := n.Size
+	if size == 0 {
+		size = noteSize
+	}
+	return height(n.Text, width-2*noteRim, letters.Style{Size: size, Weight: letters.Regular}) + 2*noteRim
 }
 
 func (n *Note) words() string { return n.Text }

@@ -4,6 +4,8 @@ import (
 	"slices"
 	"strings"
 
+	"alpenglow/core/letters"
+	"alpenglow/core/place"
 	"alpenglow/core/refusal"
 )
 
@@ -78,6 +80,23 @@ func (s *Shape) with(p, before *Properties) Body {
 	take(&c.Dash, &p.Dash, &before.Dash)
 	take(&c.Fill, &p.Fill, &before.Fill)
 	return Body{Kind: KindShape, Shape: &c}
+}
+
+// insides are where the words of a form stand, in parts of its box: from the
+// top, the sides and the bottom.
+var insides = map[Form][3]float64{
+	FormTriangle: {.45, .18, .04}, FormBubble: {.04, .08, .22}, FormRect: {.04, .06, .04}, FormRounded: {.04, .06, .04},
+}
+
+// Inside gives where the words of a shape with a box of w x h stand in it, and
+// how high they are, in its middle.
+func (s *Shape) Inside(w, h float64) (box place.Box, tall float64) {
+	in, ok := insides[s.Form]
+	if !ok {
+		in = [3]float64{.18, .20, .18}
+	}
+	box = place.Box{X: in[1] * w, Y: in[0] * h, W: w * (1 - 2*in[1]), H: h * (1 - in[0] - in[2])}
+	return box, height(s.Text, box.W, letters.Style{Size: shapeSize, Weight: letters.Regular})
 }
 
 func (s *Shape) words() string { return s.Text }

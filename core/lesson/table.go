@@ -3,7 +3,9 @@ package lesson
 import (
 	"slices"
 	"strings"
+	"unicode/utf16"
 
+	"alpenglow/core/letters"
 	"alpenglow/core/refusal"
 )
 
@@ -43,6 +45,57 @@ func (t *Table) with(p, before *Properties) Body {
 	c := *t
 	take(&c.Rows, &p.Rows, &before.Rows)
 	return Body{Kind: KindTable, Table: &c}
+}
+
+// tall: the columns are as wide as their longest words want, the rows as high
+// as their highest cell.
+func (t *Table) tall(width float64) float64 {
+	total := 0.0
+	for _, high := range t.rows(width, 0) {
+		total += high
+	}
+	return total
+}
+
+// rows gives how high the rows are that share a width and at least a height:
+// where there is more than their words take, each gets more alike.
+func (t *Table) rows(width, least float64) []float64 {
+	wide := t.columns(width)
+	high, total := make([]float64, len(t.Rows)), float64(cellRule)
+	for y, row := range t.Rows {
+		s := letters.Style{Size: cellSize, Weight: letters.Regular}
+		if y == 0 {
+			s.Weight = letters.SemiBold
+		}
+		lines := 1
+		for x, cell := range row {
+			lines = max(lines, letters.Count(cell, wide[x]-2*cellRim, s))
+		}
+		high[y] = float64(lines)*cellSize*cellHeight + cellRule
+		total += high[y]
+	}
+	high[0] += cellRule
+	if total < least {
+		for y := range high {
+			high[y] *= least / total
+		}
+	}
+	return high
+}
+
+// columns gives the widths of the columns: each by the length of its longest cell.
+func (t *Table) columns(width float64) []float64 {
+	wide, all := make([]float64, len(t.Rows[0])), 0.0
+	for x := range wide {
+		for _, row := range t.Rows {
+			wide[x] = max(wide[x], float64(len(utf16.Encode([]rune(row[x])))+3))
+		}
+		all += wide[x]
+	}
+	for x := range wide {
+		wide[x] *= width / all
+	}
+	return wide
 }
 
 func (t *Table) words() string  { return strings.Join(slices.Concat(t.Rows...), " ") }

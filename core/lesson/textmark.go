@@ -2,7 +2,9 @@ package lesson
 
 import (
 	"slices"
+	"strings"
 
+	"alpenglow/core/letters"
 	"alpenglow/core/refusal"
 )
 
@@ -40,7 +42,7 @@ const (
 )
 
 func (t *Text) check() error {
-	if !t.Ink.known() || !letters(t.Size) || !slices.Contains([]Align{AlignStart, AlignCentre, AlignEnd}, t.Align) ||
+	if !t.Ink.known() || !letterSize(t.Size) || !slices.Contains([]Align{AlignStart, AlignCentre, AlignEnd}, t.Align) ||
 		!slices.Contains([]List{ListNone, ListBullets, ListNumbers}, t.List) {
 		return refusal.About(refusal.BadStyle, "ink, size, alignment or list")
 	}
@@ -56,6 +58,22 @@ func (t *Text) with(p, before *Properties) Body {
 	take(&c.Align, &p.Align, &before.Align)
 	take(&c.List, &p.List, &before.List)
 	return Body{Kind: KindText, Text: &c}
+}
+
+// tall: each line of a list is a paragraph beside its sign.
+func (t *Text) tall(width float64) float64 {
+	s := letters.Style{Size: t.Size, Weight: letters.Regular}
+	if t.Bold {
+		s.Weight = letters.Bold
+	}
+	if t.List == ListNone {
+		return height(t.Text, width, s)
+	}
+	total := 0.0
+	for line := range strings.SplitSeq(t.Text, "\n") {
+		total += height(line, width-listIndent*t.Size, s)
+	}
+	return total
 }
 
 func (t *Text) words() string { return t.Text }

@@ -74,7 +74,7 @@ function Figure({ mark, selected = false }: { mark: Shape; selected?: boolean })
 const Inside = ({ mark, children }: { mark: Shape; children: React.ReactNode }) =>
   children ? (
     <div
-      className={`absolute grid place-items-center text-center break-words whitespace-pre-wrap ${mark.shape.fill ? 'text-night' : 'text-ink-night'}`}
+      className={`mark-words absolute grid place-items-center text-center break-words whitespace-pre-wrap ${mark.shape.fill ? 'text-night' : 'text-ink-night'}`}
       style={{
         inset:
           mark.shape.form === 'triangle'
@@ -88,7 +88,7 @@ const Inside = ({ mark, children }: { mark: Shape; children: React.ReactNode }) 
         lineHeight: LINE,
       }}
     >
-      <div dir="auto" className="w-full">
+      <div dir="auto" data-part="inside" className="w-full">
         {children}
       </div>
     </div>

@@ -5,11 +5,11 @@ import { CELL, columnWidths } from '../paint/geometry'
 /** Prepared text in rows and columns. */
 export const TableMark = memo(function TableMark({ mark }: { mark: Element & { kind: 'table' } }) {
   const [head, ...rows] = mark.table.rows
-  const cell = 'border-2 border-edge px-3.5 text-start'
+  const cell = 'border-2 border-edge px-3.5 text-start break-words whitespace-pre-wrap'
   return (
     <table
-      className="pointer-events-none absolute table-fixed border-collapse bg-paper"
-      style={{ left: mark.x, top: mark.y, width: mark.w, height: mark.h, fontSize: CELL.size }}
+      className="mark-words pointer-events-none absolute table-fixed border-collapse bg-paper"
+      style={{ left: mark.x, top: mark.y, width: mark.w, height: mark.h, fontSize: CELL.size, lineHeight: CELL.line }}
     >
       <colgroup>
         {columnWidths(mark.table.rows, mark.w).map((width, i) => (
@@ -19,7 +19,7 @@ export const TableMark = memo(function TableMark({ mark }: { mark: Element & { k
       <thead className="bg-mist">
         <tr>
           {head?.map((text, i) => (
-            <th key={i} dir="auto" scope="col" className={`${cell} font-semibold whitespace-nowrap`}>
+            <th key={i} dir="auto" scope="col" className={`${cell} font-semibold`}>
               {text}
             </th>
           ))}

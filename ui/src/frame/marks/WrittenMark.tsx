@@ -33,7 +33,7 @@ const lettering = (mark: Written) =>
     textAlign: mark.kind === 'text' && mark.text.align ? (mark.text.align === 'end' ? 'end' : 'center') : undefined,
   }) as const
 
-const wraps = 'absolute break-words whitespace-pre-wrap'
+const wraps = 'mark-words absolute break-words whitespace-pre-wrap'
 
 function FixedWords({ mark }: { mark: Written }) {
   return (

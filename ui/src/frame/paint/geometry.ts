@@ -9,7 +9,7 @@ export const LINE = 1.35
 
 export const NOTE = { size: 28, padding: 18, tab: 26, tabSize: 20, width: 300, height: 120 }
 export const PROMPT = { x: 60, y: 48, size: 50, width: 1480 }
-export const CELL = { size: 28 }
+export const CELL = { size: 28, line: 1.4 }
 /** The letters inside a shape and on a link. */
 export const SHAPE_TEXT = 28
 

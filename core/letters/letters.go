@@ -1,0 +1,284 @@
+// Package letters knows how wide words are in the fonts that ship, where their
+// lines break, and how many there are.
+//
+// The browser shows words in the same fonts and by the same rules, so that both
+// come to the same lines. For letters of no shipped font (Chinese, pictures of
+// faces), which every device shows in its own, the usual widths are taken.
+package letters
+
+import (
+	"math"
+	"strings"
+	"sync"
+	"unicode"
+
+	"github.com/go-text/typesetting/font"
+	"github.com/go-text/typesetting/font/opentype"
+	"github.com/go-text/typesetting/harfbuzz"
+	"github.com/go-text/typesetting/language"
+	"github.com/go-text/typesetting/segmenter"
+	"golang.org/x/text/width"
+)
+
+// The weights of letters that are used.
+const (
+	Regular  = 400
+	SemiBold = 600
+	Bold     = 700
+)
+
+// Style is how letters are set. Size is the height of a letter (em) in units;
+// lines are as wide as many units say.
+type Style struct {
+	Size   float64
+	Weight int
+}
+
+// Widths in letter sizes of what no shipped font has: an ideograph is as wide as
+// high (common practice of such fonts), a picture of a face as wide as in
+// Debian's fonts-noto-color-emoji (read from the font: 2550 of 2048 units).
+const (
+	wideLetter  = 1.0
+	face        = 2550.0 / 2048
+	otherLetter = 0.6
+)
+
+// tabStop is how many blanks lie between two tab stops (CSS Text 3, tab-size).
+const tabStop = 8
+
+// Lines breaks words into lines of at most a width. A line ends at a line feed,
+// or where Unicode allows a break (UAX 14); a word longer than a line is broken
+// between letters. Blanks at the end of a line hang over its edge, as CSS has
+// it with white-space: pre-wrap.
+func Lines(text string, width float64, s Style) []string {
+	setter := setters.Get().(*setter)
+	defer setters.Put(setter)
+	var lines []string
+	for paragraph := range strings.SplitSeq(text, "\n") {
+		lines = setter.breakUp(lines, []rune(paragraph), width, s)
+	}
+	return lines
+}
+
+// Width is how wide words are that stand on one line.
+func Width(text string, s Style) float64 {
+	setter := setters.Get().(*setter)
+	defer setters.Put(setter)
+	total := 0.0
+	for _, w := range setter.advances([]rune(text), s) {
+		total += w
+	}
+	return total
+}
+
+// setter sets letters. Fonts at work are not safe for many at once.
+type setter struct {
+	buffer *harfbuzz.Buffer
+	fonts  map[int][]*harfbuzz.Font // by weight, in the order in which they are asked
+	parts  segmenter.Segmenter
+}
+
+var setters = sync.Pool{New: func() any {
+	return &setter{buffer: harfbuzz.NewBuffer(), fonts: map[int][]*harfbuzz.Font{}}
+}}
+
+func (t *setter) fontsOf(weight int) []*harfbuzz.Font {
+	if set, ok := t.fonts[weight]; ok {
+		return set
+	}
+	var set []*harfbuzz.Font
+	for _, f := range fonts() {
+		face := font.NewFace(f)
+		face.SetVariations([]font.Variation{{Tag: opentype.MustNewTag("wght"), Value: float32(weight)}})
+		set = append(set, harfbuzz.NewFont(face))
+	}
+	t.fonts[weight] = set
+	return set
+}
+
+// breakUp appends the lines of a paragraph.
+func (t *setter) breakUp(lines []string, paragraph []rune, width float64, s Style) []string {
+	if len(paragraph) == 0 {
+		return append(lines, "")
+	}
+	wide := t.advances(paragraph, s)
+	t.parts.Init(paragraph)
+	may, whole := t.breaks(paragraph), t.letters(paragraph)
+	start, used := 0, 0.0
+	end := func(at int) {
+		lines = append(lines, string(paragraph[start:at]))
+		start, used = at, 0
+	}
+	for from, to := 0, 1; to <= len(paragraph); to++ {
+		if !may[to] && to < len(paragraph) {
+			continue
+		}
+		full, bare := 0.0, 0.0 // with and without the blanks at its end
+		for i := from; i < to; i++ {
+			if full += wide[i]; !hangs(paragraph[i]) {
+				bare = full
+			}
+		}
+		if used+bare > width+slack && start < from {
+			end(from)
+		}
+		if used+bare <= width+slack {
+			used += full
+			from = to
+			continue
+		}
+		for i, letter := from, from; i < to; i++ {
+			used += wide[i]
+			if used > width+slack && letter > start && !hangs(paragraph[i]) {
+				end(letter)
+				for _, w := range wide[letter : i+1] {
+					used += w
+				}
+			}
+			if whole[i+1] {
+				letter = i + 1
+			}
+		}
+		from = to
+	}
+	return append(lines, string(paragraph[start:]))
+}
+
+// letters reports where a letter, as people count them, ends.
+func (t *setter) letters(paragraph []rune) []bool {
+	ends := make([]bool, len(paragraph)+1)
+	all := t.parts.GraphemeIterator()
+	for all.Next() {
+		g := all.Grapheme()
+		ends[g.Offset+len(g.Text)] = true
+	}
+	return ends
+}
+
+// hangs reports what may stand over the edge at the end of a line.
+func hangs(r rune) bool { return r == ' ' || r == '\t' }
+
+// slack is what a line may be too long without being broken: browsers count in
+// 64ths.
+const slack = 1.0 / 64
+
+// advances gives the width of each rune; that of letters that join to one
+// stands at the first of them.
+func (t *setter) advances(text []rune, s Style) []float64 {
+	set := t.fontsOf(s.Weight)
+	wide := make([]float64, len(text))
+	var had *harfbuzz.Font
+	script, from := language.Common, 0
+	flush := func(to int) {
+		switch {
+		case from == to:
+			return
+		case had == nil:
+			t.ownWidths(text[from:to], wide[from:to], s.Size)
+		default:
+			t.shape(had, script, text, from, to, wide, s.Size)
+		}
+		from = to
+	}
+	for i, r := range text {
+		f, of := fontFor(set, r, had), language.LookupScript(r)
+		if of == language.Common || of == language.Inherited {
+			of = script
+		}
+		if f != had || of != script && script != language.Common {
+			flush(i)
+		}
+		had, script = f, of
+	}
+	flush(len(text))
+	tabs(text, wide, blank(set[0])*s.Size)
+	return wide
+}
+
+// shape gives the widths of a run of letters of one font and writing.
+func (t *setter) shape(f *harfbuzz.Font, script language.Script, text []rune, from, to int, wide []float64,
+	size float64) {
+	t.buffer.Clear()
+	t.buffer.AddRunes(text, from, to-from)
+	t.buffer.Props = harfbuzz.SegmentProperties{Direction: harfbuzz.LeftToRight, Script: script}
+	if script == language.Arabic || script == language.Hebrew {
+		t.buffer.Props.Direction = harfbuzz.RightToLeft
+	}
+	t.buffer.Shape(f, nil)
+	for i, g := range t.buffer.Info {
+		wide[g.Cluster] += float64(t.buffer.Pos[i].XAdvance) * size / float64(f.XScale)
+	}
+}
+
+// tabs moves what follows a tab to the next stop.
+func tabs(text []rune, wide []float64, blank float64) {
+	stop, at := tabStop*blank, 0.0
+	for i, r := range text {
+		if r == '\t' {
+			wide[i] = stop*(1+math.Floor(at/stop)) - at
+		}
+		at += wide[i]
+	}
+}
+
+func blank(f *harfbuzz.Font) float64 {
+	g, _ := f.Face().NominalGlyph(' ')
+	return float64(f.Face().HorizontalAdvance(g)) / float64(f.Face().Upem())
+}
+
+// fontFor gives the first font that has a letter; marks and joiners stay with
+// the letter before them where its font has them. Nil where none has it.
+func fontFor(set []*harfbuzz.Font, r rune, before *harfbuzz.Font) *harfbuzz.Font {
+	joins := unicode.Is(unicode.M, r) || r == '\u200d' || r == '\u200c'
+	if joins && before == nil {
+		return nil
+	}
+	if joins {
+		if _, ok := before.Face().NominalGlyph(r); ok {
+			return before
+		}
+	}
+	for _, f := range set {
+		if _, ok := f.Face().NominalGlyph(r); ok {
+			return f
+		}
+	}
+	return nil
+}
+
+// ownWidths gives the widths of letters that the device shows in a font of its own.
+func (t *setter) ownWidths(text []rune, wide []float64, size float64) {
+	joined := false
+	for i, r := range text {
+		switch {
+		case r == '\u200d': // joins pictures to one
+			joined = true
+			continue
+		case unicode.Is(unicode.M, r), unicode.Is(unicode.Cf, r), joined, isSkin(r):
+		case isFlag(r) && i > 0 && isFlag(text[i-1]) && wide[i-1] > 0:
+		case isPicture(r):
+			wide[i] = face * size
+		case isWide(r):
+			wide[i] = wideLetter * size
+		default:
+			wide[i] = otherLetter * size
+		}
+		joined = false
+	}
+}
+
+func isWide(r rune) bool {
+	k := width.LookupRune(r).Kind()
+	return k == width.EastAsianWide || k == width.EastAsianFullwidth
+}
+
+// isFlag reports a regional indicator: two of them are one flag.
+func isFlag(r rune) bool { return r >= 0x1F1E6 && r <= 0x1F1FF }
+
+// isSkin reports what changes the skin of the picture before it.
+func isSkin(r rune) bool { return r >= 0x1F3FB && r <= 0x1F3FF }
+
+// isPicture reports the blocks of Unicode that hold pictures of things and faces.
+func isPicture(r rune) bool {
+	return r >= 0x1F000 && r <= 0x1FAFF || r >= 0x2600 && r <= 0x27BF || r == 0x2B50
+}
