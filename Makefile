@@ -22,6 +22,8 @@ tools: ## install what is missing from Debian's packages
 test: lint build e2e/node_modules ## all tests, Go's with the race detector and the browser's
 	scripts/tools.sh chromium
 	scripts/tools.sh poppler-utils
+	scripts/tools.sh fonts-droid-fallback
+	scripts/tools.sh fonts-noto-color-emoji
 	go test -race -timeout 20m ./...
 	bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s
 	cd e2e && npx tsc --noEmit && npx playwright test
@@ -30,13 +32,14 @@ lint: ui/node_modules
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || (gofmt -l $$(git ls-files '*.go'); echo "run gofmt -w"; exit 1)
 	go vet ./...
 	go tool staticcheck ./...
+	cd ui && sha256sum --check --quiet ../core/letters/fonts/SHA256SUMS # else run scripts/fonts.sh
 	cd ui && npm run lint
 
 faults: build ## classes at work while the server is killed, the database stopped, connections cut
 	bin/alpenglow faults
 
-types: ## write the interface's types from the Go structs
-	go run ./web/wiretypes > ui/src/wire/types.gen.ts
+types: ## write the interface's types and its inks and tints from the Go structs
+	go run ./web/wiretypes
 
 bench: build e2e/node_modules ## Go benchmarks, a full frame in the browser, a running server under the load of whole classes
 	go test -run xxx -bench . ./core/... ./store ./pdf

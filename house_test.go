@@ -25,6 +25,7 @@ var may = map[string][]string{
 	"standin": {"core", "live", "web"}, // of live and web, what goes over the wire
 	"cmd":     {"core", "store", "live", "pdf", "apart", "web", "standin", "ui"},
 	"ui":      {},
+	"scripts": {},
 }
 
 // foreign says which outside modules a folder may not know.

@@ -46,3 +46,4 @@ for writing in arabic hebrew; do
   style noto-sans-$writing "noto-sans-$writing-$writing-wght-normal"
 done
 cp "$work/sums" $to/SHA256SUMS
+(cd ui && npx prettier --log-level warn --write src/fonts.css)

@@ -3,6 +3,7 @@ package formats
 import (
 	"cmp"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -269,42 +270,32 @@ func colour(n *node) (rgb [3]float64, ok bool) {
 	return [3]float64{float64(v >> 16 & 255), float64(v >> 8 & 255), float64(v & 255)}, true
 }
 
-// The inks and tints of the house as they are on the screen; see
-// ui/src/styles.css.
-var (
-	inks = map[lesson.Ink][3]float64{"night": {26, 33, 64}, "ember": {196, 66, 26}, "fern": {35, 112, 63},
-		"lake": {31, 111, 168}, "plum": {122, 46, 127}}
-	tint = map[lesson.Fill][3]float64{"snow": {255, 255, 255}, "apricot": {253, 227, 204}, "rose": {249, 211, 222},
-		"lilac":   {223, 216, 245},
-		"glacier": {205, 232, 241}, "moss": {217, 232, 198}}
-)
-
 func nearestInk(rgb [3]float64, ok bool) lesson.Ink {
 	if !ok {
 		return "night"
 	}
-	return nearest(inks, rgb)
+	dark := slices.DeleteFunc(slices.Clone(lesson.Inks), func(i lesson.Ink) bool { return i == "snow" })
+	return nearest(dark, rgb)
 }
 
 func nearestTint(rgb [3]float64, ok bool) lesson.Fill {
 	if !ok {
 		return ""
 	}
-	return nearest(tint, rgb)
+	return lesson.Fill(nearest(lesson.Tints, rgb))
 }
 
-// nearest is the colour with the least distance; of two, the one whose name
-// comes first.
-func nearest[N ~string](all map[N][3]float64, rgb [3]float64) N {
+// nearest is the one whose colour has the least distance, the first of equal ones.
+func nearest[N interface{ Colour() lesson.Colour }](all []N, rgb [3]float64) N {
 	var best N
 	least := math.Inf(1)
-	for name, c := range all {
-		d := 0.0
+	for _, one := range all {
+		c, d := one.Colour().RGB(), 0.0
 		for i := range c {
 			d += (c[i] - rgb[i]) * (c[i] - rgb[i])
 		}
-		if d < least || d == least && name < best {
-			best, least = name, d
+		if d < least {
+			best, least = one, d
 		}
 	}
 	return best

@@ -41,22 +41,6 @@ const (
 	BuildTogether Permission = "together"
 )
 
-// Tint is the paper colour of a note, by name.
-type Tint string
-
-// Tints are the six note papers, told apart by lightness too.
-var Tints = []Tint{"snow", "apricot", "rose", "lilac", "glacier", "moss"}
-
-func (t Tint) known() bool { return slices.Contains(Tints, t) }
-
-// Ink is the colour of a line or of text, by name.
-type Ink string
-
-// Inks are the six inks.
-var Inks = []Ink{"night", "ember", "fern", "lake", "plum", "snow"}
-
-func (i Ink) known() bool { return slices.Contains(Inks, i) }
-
 // Limits of what is written about a frame and a board.
 const (
 	MaxTitle      = 120  // characters

@@ -175,6 +175,9 @@ func (t *setter) advances(text []rune, s Style) []float64 {
 			return
 		case had == nil:
 			t.ownWidths(text[from:to], wide[from:to], s.Size)
+		case had == set[0]:
+			// Blanks and signs between the words of any writing.
+			t.shape(had, language.Latin, text, from, to, wide, s.Size)
 		default:
 			t.shape(had, script, text, from, to, wide, s.Size)
 		}

@@ -1,5 +1,6 @@
 // Command wiretypes writes the interface's TypeScript types from the Go
-// structs that cross the wire: go run ./web/wiretypes > ui/src/wire/types.gen.ts
+// structs that cross the wire, and the styles of its inks and tints. Run it at
+// the top of the project: go run ./web/wiretypes
 package main
 
 import (
@@ -106,7 +107,19 @@ func strs[S ~string](list []S) []string {
 	return out
 }
 
-func main() { os.Stdout.WriteString(Generate()) }
+func main() {
+	for name, text := range files() {
+		if err := os.WriteFile(name, []byte(text), 0o644); err != nil {
+			fmt.Fprintln(os.Stderr, err)
+			os.Exit(1)
+		}
+	}
+}
+
+// files gives what is written, by name from the top of the project.
+func files() map[string]string {
+	return map[string]string{"ui/src/wire/types.gen.ts": Generate(), "ui/src/colours.gen.css": colours()}
+}
 
 // Generate gives the whole TypeScript file.
 func Generate() string {

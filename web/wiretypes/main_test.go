@@ -14,13 +14,15 @@ import (
 	"alpenglow/live"
 )
 
-func TestTypesAreCurrent(t *testing.T) {
-	written, err := os.ReadFile("../../ui/src/wire/types.gen.ts")
-	if err != nil {
-		t.Fatal(err)
-	}
-	if string(written) != Generate() {
-		t.Error("ui/src/wire/types.gen.ts is stale: run make types")
+func TestTypesAndColoursAreCurrent(t *testing.T) {
+	for name, want := range files() {
+		written, err := os.ReadFile("../../" + name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if string(written) != want {
+			t.Errorf("%s is stale: run make types", name)
+		}
 	}
 }
 
