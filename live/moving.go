@@ -30,12 +30,18 @@ func (r *running) student(id string) session.Student {
 func (r *running) stage(id string) (session.Stage, error) {
 	r.mu.RLock()
 	defer r.mu.RUnlock()
-	return r.state.For(r.kept.Content.V, r.student(id))
+	student := r.student(id)
+	v, err := r.views.of(r.state, r.kept.Content.V, r.state.Place(r.kept.Content.V, student))
+	if err != nil {
+		return session.Stage{}, err
+	}
+	return r.state.Stage(r.kept.Content.V, student, v), nil
 }
 
-// move takes a student to a frame, if it is open to them at their own pace.
-func (h *Hub) move(ctx context.Context, r *running, a sheet.Actor, frame string) (Moved, error) {
-	if err := h.goTo(ctx, r, a.ID, frame); err != nil {
+// move takes a student to a frame, if it is open to them at their own pace; no
+// frame means to stay.
+func (h *Hub) move(ctx context.Context, r *running, a sheet.Actor, ask Move) (Moved, error) {
+	if err := h.goTo(ctx, r, a.ID, ask.Frame); err != nil {
 		return Moved{}, err
 	}
 	stage, err := r.stage(a.ID)
@@ -48,7 +54,7 @@ func (h *Hub) move(ctx context.Context, r *running, a sheet.Actor, frame string)
 	}
 	// Opening may have found the student a group.
 	stage, err = r.stage(a.ID)
-	return Moved{Stage: stage, Sheets: sheets}, err
+	return Moved{Stage: stage.Knowing(ask.Known), Sheets: sheets}, err
 }
 
 // goTo notes where a student has gone and tells the staff.

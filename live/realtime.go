@@ -254,7 +254,11 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 	id := s.session.kept.ID
 	switch e.Method {
 	case MethodHello:
-		return h.hello(ctx, s)
+		var ask Hello
+		if err := strict.Read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		return h.hello(ctx, s, ask)
 	case MethodOpen:
 		var ask Open
 		if err := strict.Read(e.Data, &ask); err != nil {
@@ -270,7 +274,7 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 		if err := strict.Read(e.Data, &ask); err != nil {
 			return nil, err
 		}
-		return h.move(ctx, s.session, s.actor, ask.Frame)
+		return h.move(ctx, s.session, s.actor, ask)
 	case MethodSince:
 		var ask Since
 		if err := strict.Read(e.Data, &ask); err != nil {
@@ -298,7 +302,7 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 }
 
 // hello tells who has just connected where the session stands.
-func (h *Hub) hello(ctx context.Context, s seat) (any, error) {
+func (h *Hub) hello(ctx context.Context, s seat, ask Hello) (any, error) {
 	// Another server may have led the session on.
 	if err := h.refresh(ctx, s.session); err != nil {
 		return nil, err
@@ -307,7 +311,7 @@ func (h *Hub) hello(ctx context.Context, s seat) (any, error) {
 		return h.helloStaff(ctx, s.session)
 	}
 	// Asking to stay opens the frame that the student is on.
-	moved, err := h.move(ctx, s.session, s.actor, "")
+	moved, err := h.move(ctx, s.session, s.actor, Move{Known: ask.Known})
 	if err != nil {
 		return nil, err
 	}

@@ -32,6 +32,8 @@ type running struct {
 	// are carried out one after the other.
 	turn chan struct{}
 	news teller
+	// views are the frames as the class may see them.
+	views views
 
 	mu     sync.RWMutex
 	state  session.State

@@ -207,10 +207,14 @@ func (r *running) changesFor(key store.SheetKey, on *sheet.Sheet, done []accepte
 func (r *running) stateFor(students []string) []telling {
 	state, board := r.state, r.kept.Content.V
 	told := []telling{{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsState, State: &state}}}
+	before := r.views.past(state)
 	tell := func(channels []string, student session.Student) {
-		if stage, err := state.For(board, student); err == nil {
-			told = append(told, telling{channels, News{Kind: NewsStage, Stage: &stage}})
+		v, err := r.views.of(state, board, state.Place(board, student))
+		if err != nil {
+			return
 		}
+		stage := state.Stage(board, student, v).Since(before[v.Frame.ID])
+		told = append(told, telling{channels, News{Kind: NewsStage, Stage: &stage}})
 	}
 	if len(students) == 0 {
 		return told

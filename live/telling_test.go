@@ -1,10 +1,13 @@
 package live
 
 import (
+	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
+	"alpenglow/core/session"
 	"alpenglow/core/sheet"
 )
 
@@ -45,5 +48,59 @@ func TestJoined(t *testing.T) {
 		if s := strings.Join(got, " "); s != c.want {
 			t.Errorf("%s: %s, not %s", name, s, c.want)
 		}
+	}
+}
+
+// A frame's content is told once: lifting a cover tells what was under it, and
+// who knows the content of a frame is not told it again.
+func TestContentIsToldOnce(t *testing.T) {
+	f := newFront(t)
+	first := f.board.Frames[0]
+	noor := f.connect("Noor", RoleStudent)
+	var hello, again StudentHello
+	read := func(text json.RawMessage, into any) {
+		t.Helper()
+		if err := json.Unmarshal(text, into); err != nil {
+			t.Fatal(err)
+		}
+	}
+	read(noor.call(MethodHello, Hello{}), &hello)
+	read(noor.call(MethodHello, Hello{Known: []string{hello.Stage.Content}}), &again)
+	if hello.Stage.Change != nil || len(hello.Stage.Frame.Prepared) < 3 || again.Stage.Content != hello.Stage.Content ||
+		len(again.Stage.Frame.Prepared) != 0 || again.Stage.Change == nil {
+		t.Fatalf("first %+v\nagain %+v", hello.Stage, again.Stage)
+	}
+	r, err := f.hub.session(ctx, f.id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	lid := first.Prepared[len(first.Prepared)-1].ID
+	next, err := r.snapshot().Apply(f.board, session.Command{Kind: session.KindLift, Lift: &session.Lift{Cover: lid}},
+		session.With{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	told := 0
+	for _, n := range r.become(next, true) {
+		if n.news.Kind != NewsStage {
+			continue
+		}
+		told++
+		stage := *n.news.Stage
+		want, err := next.View(f.board, first.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		c := stage.Change
+		if c == nil || c.From != hello.Stage.Content || len(stage.Frame.Prepared) != 0 || len(c.Put) != 2 ||
+			!slices.Equal(c.Gone, []string{lid}) {
+			t.Fatalf("told %+v", stage)
+		}
+		if got := c.Apply(hello.Stage.Frame.Prepared); len(got) != len(want.Frame.Prepared) || stage.Content != want.Content {
+			t.Errorf("made %+v of %s", got, stage.Content)
+		}
+	}
+	if told == 0 {
+		t.Error("no student was told")
 	}
 }

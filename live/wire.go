@@ -75,6 +75,12 @@ type SheetView struct {
 	sheet.Part
 }
 
+// Hello asks where the session stands. Known are names of contents that the
+// student's device has; they are not sent again.
+type Hello struct {
+	Known []string `json:"known,omitempty"`
+}
+
 // StudentHello tells a student where the class is and what is there.
 type StudentHello struct {
 	Me     Person        `json:"me"`
@@ -119,9 +125,11 @@ type Opened struct {
 	Sheets []SheetView `json:"sheets"`
 }
 
-// Move takes a student to a frame that is open at own pace.
+// Move takes a student to a frame that is open at own pace; without one they
+// stay. Known are as in Hello.
 type Move struct {
-	Frame string `json:"frame"`
+	Frame string   `json:"frame"`
+	Known []string `json:"known,omitempty"`
 }
 
 // Moved is where the student is now: on the frame they asked for, or where

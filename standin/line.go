@@ -221,6 +221,12 @@ func (l *line) hear(ctx context.Context, n live.News) {
 	case n.Stage != nil && n.Stage.Rev > l.stage.Rev:
 		before := l.stage
 		l.stage = *n.Stage
+		if change := n.Stage.Change; change != nil {
+			if change.From != before.Content {
+				go l.move(ctx, "")
+			}
+			l.stage.Frame.Prepared = change.Apply(before.Frame.Prepared)
+		}
 		if n.Stage.Frame.ID != before.Frame.ID || n.Stage.Frame.Arrangement != before.Frame.Arrangement ||
 			number(n.Stage.Group) != number(before.Group) {
 			go l.open(ctx, n.Stage.Frame.ID)

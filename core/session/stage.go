@@ -8,9 +8,14 @@ import (
 // Stage is what a student may know of a session: the frame they are on,
 // without what is not yet revealed, and never the frames that are not open.
 type Stage struct {
-	Rev    int64                 `json:"rev"`
-	Title  string                `json:"title"`
-	Frame  lesson.Frame          `json:"frame"`
+	Rev   int64  `json:"rev"`
+	Title string `json:"title"`
+	// Frame is the frame with what was prepared on it, or, with Change, without:
+	// the reader makes it from a content they have. Content is its name.
+	Frame   lesson.Frame   `json:"frame"`
+	Content string         `json:"content"`
+	Change  *ContentChange `json:"change,omitempty"`
+
 	Number int                   `json:"number"` // from 1
 	Of     int                   `json:"of"`
 	Polls  map[string]poll.State `json:"polls"`
@@ -42,27 +47,23 @@ func (s State) Same(board lesson.Board) bool {
 
 // For gives the stage of a session as a student may see it.
 func (s State) For(board lesson.Board, student Student) (Stage, error) {
-	place := s.Place(board, student)
-	now, err := s.On(board, place)
+	v, err := s.View(board, s.Place(board, student))
 	if err != nil {
 		return Stage{}, err
 	}
-	_, at, _ := board.Frame(place)
-	bare := now.ForClass(s.Lifted)
-	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: bare, Number: at + 1, Of: len(board.Frames),
-		Polls: map[string]poll.State{}, Pace: s.Pace, Ended: s.Ended}
-	for i, e := range bare.Prepared {
-		if e.Kind == lesson.KindPoll {
-			question := e.Poll.ForClass(s.Polls[e.ID].Phase)
-			bare.Prepared[i].Poll = &question
-			stage.Polls[e.ID] = s.Polls[e.ID]
-		}
-	}
+	return s.Stage(board, student, v), nil
+}
+
+// Stage gives a student's stage, with the view of the frame that they are on.
+func (s State) Stage(board lesson.Board, student Student, v View) Stage {
+	_, at, _ := board.Frame(v.Frame.ID)
+	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: v.Frame, Content: v.Content, Number: at + 1,
+		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Ended: s.Ended}
 	for _, f := range s.open(board) {
 		stage.Trail = append(stage.Trail, Station{f.ID, f.Title})
 	}
-	if n := s.GroupOf(student.ID); n > 0 && now.Arrangement == lesson.Groups {
+	if n := s.GroupOf(student.ID); n > 0 && v.Frame.Arrangement == lesson.Groups {
 		stage.Group = &Group{n, s.Groups[n-1]}
 	}
-	return stage, nil
+	return stage
 }

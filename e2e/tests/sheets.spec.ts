@@ -13,7 +13,8 @@ import { groupParts, marksBy, studentParts } from '../../ui/src/run/parts'
 import { doingOf, doings } from '../../ui/src/run/doing'
 import { answersIn } from '../../ui/src/wire/answers'
 import { openFrames, placeOf } from '../../ui/src/run/places'
-import type { Board, Change, Element, Op, State, Step } from '../../ui/src/wire/types.gen'
+import { Contents } from '../../ui/src/wire/contents'
+import type { Board, Change, Element, Op, Stage, State, Step } from '../../ui/src/wire/types.gen'
 
 const sheet = 's'
 const id = (n: number) => `0190a0b0-0000-7000-8000-${String(n).padStart(12, '0')}`
@@ -284,4 +285,22 @@ test('groups that are no more, and what was done before there were any, stay in 
   const byAuthor = marksBy(sheets, 'f', 'author')
   expect(byAuthor.get('noor')!.map((m) => m.id)).toEqual(['n', 'c', 'a'])
   expect(studentParts(people, 'individual').map((p) => [p.name, p.owner])).toEqual([['Kenji', 'kenji'], ['Noor', 'noor']])
+})
+
+test('what was prepared comes once, and stays the same mark while only others change', () => {
+  const frame = { id: 'f', prepared: [] as Element[] } as unknown as Stage['frame']
+  const stage = (content: string, more: Partial<Stage>): Stage =>
+    ({ rev: 1, content, frame, ...more }) as Stage
+  const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((name, i) => mark(name, i)) as [Element, Element, Element, Element]
+  const contents = new Contents()
+  const first = contents.whole(stage('one', { frame: { ...frame, prepared: [a, b, c] } }))!
+  const change = { from: 'one', gone: ['b'], put: [{ at: 0, mark: d }, { at: 2, mark: { ...b, x: 9 } }] }
+  const second = contents.whole(stage('two', { change }))!
+  expect(second.frame.prepared.map((m) => `${m.id}${m.x}`)).toEqual(['d3', 'a0', 'b9', 'c2'])
+  expect(second.frame.prepared[1]).toBe(first.frame.prepared[0])
+  expect(contents.whole(stage('one', { change: { from: 'one' } }))!.frame.prepared).toBe(first.frame.prepared)
+  expect(contents.whole(stage('three', { change: { from: 'never had' } }))).toBeNull()
+  expect(contents.names()).toEqual(['two', 'one'])
+  for (let i = 0; i < 80; i++) contents.whole(stage(`frame ${i}`, {}))
+  expect(contents.names()).toHaveLength(64)
 })

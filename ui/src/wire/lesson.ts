@@ -6,6 +6,7 @@ import type { Bench, BenchState } from './bench'
 import { inParts, nextBatch } from './batches'
 import { Passing } from './passing'
 import { codeOf, Refused } from './http'
+import { Contents } from './contents'
 import { Keeping, type Done } from './keeping'
 import { Sheets } from './sheets'
 import type * as wire from './types.gen'
@@ -45,6 +46,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
   /** What passes on the sheets without being kept. */
   readonly passing = new Passing((pass) => this.link.state === 'connected' && void this.link.send(pass).catch(() => {}))
   protected sheets = new Sheets('', { mayChange: () => false })
+  private readonly contents = new Contents()
   private flushing = false
   /** After a whole message was refused: its operations go one by one. */
   private alone = false
@@ -187,7 +189,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
 
   private async connected() {
     try {
-      const hello = await this.call<wire.StaffHello | wire.StudentHello>('hello', {})
+      const hello = await this.call<wire.StaffHello | wire.StudentHello>('hello', {
+        known: this.contents.names(),
+      } satisfies wire.Hello)
       if ('stage' in hello) this.helloStudent(hello)
       else this.helloStaff(hello)
       for (const op of await this.leftByOthers()) this.sheets.begin(op)
@@ -199,7 +203,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     }
   }
 
-  private helloStudent({ me, stage, people, sheets, worked }: wire.StudentHello) {
+  private helloStudent({ me, stage: told, people, sheets, worked }: wire.StudentHello) {
+    const stage = this.contents.whole(told)
+    if (!stage) throw new Error('the server left out what is not here')
     this.takeIn(me.id, stage.frame.id, sheets)
     this.state.setState({ student: { me, stage }, people: byId(people), worked: new Set(worked) })
   }
@@ -247,10 +253,16 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     return this.state.getState().work
   }
 
-  private heardStage(stage: wire.Stage) {
+  private heardStage(told: wire.Stage) {
     const student = this.state.getState().student
-    if (!student || stage.rev <= student.stage.rev) return
+    if (!student || told.rev <= student.stage.rev) return
     const before = student.stage
+    const stage = this.contents.whole(told)
+    if (!stage) {
+      // Who came later does not have what it is made from.
+      void this.move('')
+      return
+    }
     const { frame } = stage
     if (stage.pace === 'own' && before.pace === 'own' && frame.id !== before.frame.id) {
       // Told while the student was on the way to another frame, or in another window.
@@ -262,12 +274,14 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     if (elsewhere || frame.arrangement !== before.frame.arrangement) void this.openFrame(frame.id)
   }
 
-  /** Takes the student to a frame that is open at own pace. */
+  /** Takes the student to a frame that is open at own pace; without one they stay. */
   async move(frame: string) {
     try {
-      const { stage, sheets } = await this.call<wire.Moved>('move', { frame } satisfies wire.Move)
+      const known = this.contents.names()
+      const moved = await this.call<wire.Moved>('move', { frame, known } satisfies wire.Move)
+      const [stage, { sheets }] = [this.contents.whole(moved.stage), moved]
       const student = this.state.getState().student
-      if (!student) return
+      if (!student || !stage) return
       if (stage.rev < student.stage.rev) {
         await this.move(frame)
         return

@@ -21,6 +21,10 @@ export type Failure = {
   problem?: Problem;
 };
 
+export type Hello = {
+  known?: Array<string>;
+};
+
 export type Person = {
   id: string;
   name: string;
@@ -242,6 +246,17 @@ export type Frame = {
   prepared: Array<Element>;
 };
 
+export type MarkAt = {
+  at: number;
+  mark: Element;
+};
+
+export type ContentChange = {
+  from: string;
+  gone?: Array<string>;
+  put?: Array<MarkAt>;
+};
+
 export type Phase = "open" | "closed" | "revealed";
 
 export type PollState = {
@@ -266,6 +281,8 @@ export type Stage = {
   rev: number;
   title: string;
   frame: Frame;
+  content: string;
+  change?: ContentChange;
   number: number;
   of: number;
   polls: { [key: string]: PollState };
@@ -364,6 +381,7 @@ export type Opened = {
 
 export type Move = {
   frame: string;
+  known?: Array<string>;
 };
 
 export type Moved = {
