@@ -230,7 +230,7 @@ func (w *wire) send(kind string, body any) json.RawMessage {
 	}
 	limit := time.Second
 	if underRace {
-		limit = 5 * time.Second // the race detector makes everything some ten times as slow
+		limit = 10 * time.Second // the race detector makes everything some ten times as slow
 	}
 	select {
 	case got := <-answer:

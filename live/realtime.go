@@ -308,7 +308,7 @@ func (h *Hub) hello(ctx context.Context, s seat, ask Hello) (any, error) {
 		return nil, err
 	}
 	if s.actor.Staff {
-		return h.helloStaff(ctx, s.session)
+		return h.helloStaff(ctx, s.session, ask)
 	}
 	// Asking to stay opens the frame that the student is on.
 	moved, err := h.move(ctx, s.session, s.actor, Move{Known: ask.Known})
@@ -327,14 +327,18 @@ func (h *Hub) hello(ctx context.Context, s seat, ask Hello) (any, error) {
 	return StudentHello{Me: people[at], Stage: moved.Stage, People: people, Sheets: moved.Sheets, Worked: worked}, nil
 }
 
-func (h *Hub) helloStaff(ctx context.Context, r *running) (any, error) {
+func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error) {
 	state := r.snapshot()
 	sheets, err := h.openAll(ctx, r, state.Frame)
 	if err != nil {
 		return nil, err
 	}
 	work, err := h.work(ctx, r)
-	return StaffHello{Board: r.kept.Content.V, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
+	board := &r.kept.Content.V
+	if ask.Board {
+		board = nil
+	}
+	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
 		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice}, err
 }
 

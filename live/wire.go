@@ -16,7 +16,7 @@ import (
 
 // The methods of a connection.
 const (
-	MethodHello   = "hello"   // Nothing -> StudentHello or StaffHello
+	MethodHello   = "hello"   // Hello -> StudentHello or StaffHello
 	MethodOpen    = "open"    // Open -> Opened
 	MethodSince   = "since"   // Since -> sheet.Part
 	MethodOps     = "ops"     // Ops -> OpsReply
@@ -76,9 +76,11 @@ type SheetView struct {
 }
 
 // Hello asks where the session stands. Known are names of contents that the
-// student's device has; they are not sent again.
+// student's device has, Board says that the teacher's has the board: these are
+// not sent again.
 type Hello struct {
 	Known []string `json:"known,omitempty"`
+	Board bool     `json:"board,omitempty"`
 }
 
 // StudentHello tells a student where the class is and what is there.
@@ -91,9 +93,10 @@ type StudentHello struct {
 	Worked []string `json:"worked"`
 }
 
-// StaffHello tells a teacher all about a running session.
+// StaffHello tells a teacher all about a running session. Its board never
+// changes, and is left out for who has it.
 type StaffHello struct {
-	Board     lesson.Board  `json:"board"`
+	Board     *lesson.Board `json:"board,omitempty"`
 	State     session.State `json:"state"`
 	Code      string        `json:"code"`
 	ClassName string        `json:"className"`

@@ -11,7 +11,7 @@ import { Keeping, type Done } from './keeping'
 import { Sheets } from './sheets'
 import type * as wire from './types.gen'
 
-export type Staff = Omit<wire.StaffHello, 'people' | 'work' | 'sheets'>
+export type Staff = Omit<wire.StaffHello, 'board' | 'people' | 'work' | 'sheets'> & { board: wire.Board }
 export type Student = { me: wire.Person; stage: wire.Stage }
 
 /** What a screen of a running lesson shows. */
@@ -189,9 +189,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
 
   private async connected() {
     try {
-      const hello = await this.call<wire.StaffHello | wire.StudentHello>('hello', {
-        known: this.contents.names(),
-      } satisfies wire.Hello)
+      const hello = await this.call<wire.StaffHello | wire.StudentHello>('hello', this.known())
       if ('stage' in hello) this.helloStudent(hello)
       else this.helloStaff(hello)
       for (const op of await this.leftByOthers()) this.sheets.begin(op)
@@ -202,6 +200,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
       setTimeout(() => this.link.state === 'connected' && void this.connected(), RETRY_MS)
     }
   }
+
+  /** What need not be sent again. */
+  protected known = (): wire.Hello => ({ known: this.contents.names() })
 
   private helloStudent({ me, stage: told, people, sheets, worked }: wire.StudentHello) {
     const stage = this.contents.whole(told)

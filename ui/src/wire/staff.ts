@@ -37,7 +37,12 @@ export class StaffLesson extends Lesson {
     this.heardState(state)
   }
 
-  protected override helloStaff({ people, work, sheets, ...staff }: wire.StaffHello) {
+  protected override known = (): wire.Hello => ({ board: this.state.getState().staff !== null })
+
+  protected override helloStaff({ people, work, sheets, ...hello }: wire.StaffHello) {
+    const board = hello.board ?? this.state.getState().staff?.board
+    if (!board) throw new Error('the server left out what is not here')
+    const staff = { ...hello, board }
     this.takeIn('staff', staff.state.frame, sheets)
     this.state.setState({
       staff,

@@ -23,6 +23,7 @@ export type Failure = {
 
 export type Hello = {
   known?: Array<string>;
+  board?: boolean;
 };
 
 export type Person = {
@@ -360,7 +361,7 @@ export type Work = {
 };
 
 export type StaffHello = {
-  board: Board;
+  board?: Board;
   state: State;
   code: string;
   className: string;
