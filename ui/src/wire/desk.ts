@@ -1,7 +1,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import { inverse } from './apply'
-import { inParts, nextBatch } from './batches'
+import { inParts } from './batches'
 import type { Bench, BenchState } from './bench'
 import { call, codeOf } from './http'
 import { Keeping, type Done } from './keeping'
@@ -23,7 +23,6 @@ export type DeskState = BenchState & {
 /** The pile of what is done to the board as a whole; each frame has a pile of its own. */
 export const BOARD_PILE = 'board'
 
-const RETRY_MS = 2000
 /** How often it is asked what another window has done. */
 const ASK_MS = 4000
 
@@ -32,7 +31,7 @@ const ASK_MS = 4000
  * device, sent in order, and sent again with the same id until the server
  * answers; what another window does comes along.
  */
-export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Bench {
+export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState, wire.EditResult> implements Bench {
   readonly state: StoreApi<DeskState>
   readonly passing = new Passing(() => {})
   readonly board: string
@@ -41,8 +40,6 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
   private saved = new Map<string, wire.Frame>()
   private seqs = new Map<string, number>()
   private sheets = new Sheets('staff', { mayChange: () => true })
-  private flushing = false
-  private alone = false
   private asking: ReturnType<typeof setInterval> | undefined
 
   constructor(board: string) {
@@ -98,10 +95,11 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
   }
 
   private readonly ask = () => {
-    if (document.visibilityState === 'hidden' || this.flushing) return
+    if (document.visibilityState === 'hidden' || this.isSending()) return
     if (!this.outline) void this.read()
     else if (this.pending.length > 0) void this.flush()
-    else void this.exchange([])
+    // That there is no network shows; it is asked again soon.
+    else void this.exchange(() => call('GET', `/boards/${this.board}/edits?since=${this.rev}`)).catch(() => undefined)
   }
 
   // What is done
@@ -199,51 +197,30 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState> implements Be
 
   // Saving
 
-  protected override async flush() {
-    if (this.flushing || this.pending.length === 0 || !this.outline) return
-    this.flushing = true
-    try {
-      while (this.pending.length > 0) {
-        const batch = this.alone ? this.pending.slice(0, 1) : nextBatch(this.pending)
-        if (!(await this.exchange(batch))) break
-        this.alone = false
-      }
-    } finally {
-      this.flushing = false
-    }
-    if (this.pending.length > 0) setTimeout(() => void this.flush(), RETRY_MS)
+  protected override reachable = () => this.outline !== null
+
+  protected override async deliver(edits: wire.BoardEdit[]) {
+    const body = { since: this.rev, edits } satisfies wire.Edits
+    return (await this.exchange(() => call<wire.EditsReply>('POST', `/boards/${this.board}/edits`, body))).results
   }
 
-  /** Sends edits and takes what has changed; false when they are to be sent again later. */
-  private async exchange(edits: wire.BoardEdit[]): Promise<boolean> {
+  /** Asks or sends something, and takes what has changed meanwhile. */
+  private async exchange(ask: () => Promise<wire.EditsReply>): Promise<wire.EditsReply> {
     try {
-      const reply =
-        edits.length > 0
-          ? await call<wire.EditsReply>('POST', `/boards/${this.board}/edits`, {
-              since: this.rev,
-              edits,
-            } satisfies wire.Edits)
-          : await call<wire.EditsReply>('GET', `/boards/${this.board}/edits?since=${this.rev}`)
+      const reply = await ask()
       this.take(reply.changes)
-      edits.forEach((edit, i) => this.answered(edit, reply.results[i]!))
       this.state.setState({ network: 'online' })
-      if (edits.length > 0 || reply.changes.length > 0) this.show()
-      return true
+      if (reply.changes.length > 0) this.show()
+      return reply
     } catch (error) {
       const code = codeOf(error)
       if (code === 'sign-in-needed' || code === 'not-found') this.state.setState({ closed: code })
       else this.state.setState({ network: code === 'unavailable' ? 'offline' : 'online' })
-      // Refused for what is in it: its edits go one by one, and the one that cannot be taken is given up.
-      if (edits.length > 0 && !['unavailable', 'too-many', 'sign-in-needed', 'not-found'].includes(code)) {
-        if (this.alone) this.answered(edits[0]!, { problem: { code } as wire.Problem })
-        this.alone = true
-      }
-      return false
+      throw error
     }
   }
 
-  private answered(edit: wire.BoardEdit, result: wire.EditResult) {
-    this.drop(edit)
+  protected override answered(edit: wire.BoardEdit, result: wire.EditResult) {
     const pile = edit.kind === 'marks' ? edit.marks.frame : edit.kind === 'frame' ? edit.frame.frame : BOARD_PILE
     if (edit.kind === 'marks') this.sheets.abandon({ id: edit.id, sheet: edit.marks.frame } as wire.Op)
     if (result.problem) {

@@ -1,5 +1,7 @@
 import type { StoreApi } from 'zustand/vanilla'
+import { nextBatch } from './batches'
 import type { BenchState } from './bench'
+import { codeOf } from './http'
 import { openOutbox, type Outbox } from './outbox'
 import type { Code } from './types.gen'
 import { UndoPile } from './undo'
@@ -7,18 +9,36 @@ import { UndoPile } from './undo'
 /** What was done, by the id of what was sent for it, and the deed that takes it back. */
 export type Done<Deed> = Array<{ of: string; deed: Deed }>
 
+/** What the server says of one that was sent: nothing against it, or why it was refused. */
+type Answer = { problem?: { code: Code } }
+
 const PATIENCE_MS = 4000
+const RETRY_MS = 1000
+
+/** Refusals that say nothing of what was sent, but that it came at a bad moment: it is sent again. */
+const atABadMoment = new Set<Code | undefined>(['too-many', 'unavailable'])
+/** Refusals of whole messages that say nothing of what was in them. */
+const ofTheSender = new Set<Code>(['sign-in-needed', 'not-found'])
 
 /**
  * What every place of work does alike: it keeps what is not yet saved on the
- * device, in order, and takes back what was done, pile by pile (a frame's
+ * device and sends it in order, again and again with the same id until the
+ * server has answered; and it takes back what was done, pile by pile (a frame's
  * sheet, or the board as a whole).
  */
-export abstract class Keeping<Out extends { id: string }, Deed extends object, State extends BenchState> {
+export abstract class Keeping<
+  Out extends { id: string },
+  Deed extends object,
+  State extends BenchState,
+  Result extends Answer = Answer,
+> {
   abstract readonly state: StoreApi<State>
   protected pending: Out[] = []
   protected readonly undoPile: UndoPile<Deed>
   private outbox: Outbox<Out> | null = null
+  private sending = false
+  /** After a whole message was refused: what is in it goes one by one. */
+  private alone = false
   private readonly seat: string
 
   /** The seat says whose work on what this is; nothing of one is sent for another. */
@@ -31,8 +51,12 @@ export abstract class Keeping<Out extends { id: string }, Deed extends object, S
   protected abstract carryOut(deed: Deed): Done<Deed>
   /** Brings the screen up to what is done. */
   protected abstract show(): void
-  /** Sends what is pending, unless that is under way. */
-  protected abstract flush(): Promise<void>
+  /** Whether there is somebody to send to. */
+  protected abstract reachable(): boolean
+  /** Sends some in one message and gives what became of each; throws a Refused where the message was refused. */
+  protected abstract deliver(batch: Out[]): Promise<Result[]>
+  /** Takes what became of one, which will not be sent again. */
+  protected abstract answered(out: Out, result: Result): void
 
   /** Opens the device's store and gives what was left there, once. */
   protected async open(): Promise<Out[]> {
@@ -61,8 +85,47 @@ export abstract class Keeping<Out extends { id: string }, Deed extends object, S
     void this.flush()
   }
 
+  /** Sends what is pending, one message after the other, unless that is under way. */
+  protected async flush() {
+    if (this.sending) return
+    this.sending = true
+    let wait = 0
+    try {
+      while (this.pending.length > 0 && wait === 0 && this.reachable()) {
+        const batch = this.alone ? this.pending.slice(0, 1) : nextBatch(this.pending)
+        const results = await this.deliver(batch)
+        this.alone = false
+        batch.forEach((out, i) => {
+          if (atABadMoment.has(results[i]?.problem?.code)) wait = RETRY_MS
+          else this.settle(out, results[i]!)
+        })
+        this.show()
+      }
+    } catch (error) {
+      const code = codeOf(error)
+      wait = code === 'unavailable' ? 2 * RETRY_MS : RETRY_MS
+      // Refused for what is in it, each is sent alone, and the one that cannot be taken so is given up.
+      if (!atABadMoment.has(code) && !ofTheSender.has(code)) {
+        if (this.alone && this.pending[0]) this.settle(this.pending[0], { problem: { code } } as Result)
+        this.alone = true
+        this.show()
+      }
+    } finally {
+      this.sending = false
+    }
+    if (wait > 0 && this.pending.length > 0) setTimeout(() => void this.flush(), wait)
+  }
+
+  /** Whether something is on its way. */
+  protected isSending = () => this.sending
+
+  private settle(out: Out, result: Result) {
+    this.drop(out)
+    this.answered(out, result)
+  }
+
   /** The server has answered: this is not sent again. */
-  protected drop(out: Out) {
+  private drop(out: Out) {
     this.pending = this.pending.filter((p) => p.id !== out.id)
     void this.outbox?.drop(out.id).catch(this.cannotKeep)
   }

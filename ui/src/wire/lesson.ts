@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import { inverse, type Deed } from './apply'
 import type { Bench, BenchState } from './bench'
-import { inParts, nextBatch } from './batches'
+import { inParts } from './batches'
 import { Passing } from './passing'
 import { codeOf, Refused } from './http'
 import { Contents } from './contents'
@@ -40,16 +40,13 @@ export const workKey = (author: string, frame: string) => `${author} ${frame}`
  * still to be saved. Everything done here is shown at once, kept on the device,
  * sent in order, and sent again with the same id until the server answers.
  */
-export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench {
+export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> implements Bench {
   readonly state: StoreApi<LessonState>
   private readonly link: Centrifuge
   /** What passes on the sheets without being kept. */
   readonly passing = new Passing((pass) => this.link.state === 'connected' && void this.link.send(pass).catch(() => {}))
   protected sheets = new Sheets('', { mayChange: () => false })
   private readonly contents = new Contents()
-  private flushing = false
-  /** After a whole message was refused: its operations go one by one. */
-  private alone = false
   private showing = false
   private catching = new Set<string>()
   private stopped = true
@@ -337,40 +334,14 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
     }
   }
 
-  /** Sends what is waiting, one batch after the other. */
-  protected override async flush() {
-    if (this.flushing || this.link.state !== 'connected') return
-    this.flushing = true
-    try {
-      while (this.pending.length > 0 && this.state.getState().network === 'online') {
-        const batch = this.alone ? this.pending.slice(0, 1) : nextBatch(this.pending)
-        const { results } = await this.call<wire.OpsReply>('ops', { ops: batch } satisfies wire.Ops)
-        this.alone = false
-        let later = false
-        batch.forEach((op, i) => (later = this.answered(op, results[i]!) || later))
-        this.show()
-        if (later) await pause(RETRY_MS)
-      }
-    } catch (error) {
-      const code = codeOf(error)
-      // A whole message was refused, for its rate or in passing: it is sent again.
-      // Refused for what is in it, its operations are sent one by one, and the one
-      // that cannot be taken alone is given up.
-      if (code !== 'too-many' && code !== 'unavailable') {
-        if (this.alone && this.pending[0]) this.answered(this.pending[0], { problem: { code } as wire.Problem })
-        this.alone = true
-      }
-      setTimeout(() => void this.flush(), code === 'unavailable' ? 2 * RETRY_MS : RETRY_MS)
-    } finally {
-      this.flushing = false
-    }
+  protected override reachable = () => this.link.state === 'connected' && this.state.getState().network === 'online'
+
+  protected override async deliver(ops: wire.Op[]) {
+    return (await this.call<wire.OpsReply>('ops', { ops } satisfies wire.Ops)).results
   }
 
-  /** Takes the answer to one operation; returns true when it is to be sent again. */
-  private answered(op: wire.Op, result: wire.OpResult): boolean {
+  protected override answered(op: wire.Op, result: wire.OpResult) {
     const code = result.problem?.code
-    if (code === 'too-many' || code === 'unavailable') return true
-    this.drop(op)
     if (code) {
       this.sheets.abandon(op)
       this.undoPile.refused(op.sheet, op.id)
@@ -378,14 +349,13 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState> implements Bench
       // A student's screen says with the end how much came too late.
       if (code === 'session-ended') this.state.setState(({ tooLate }) => ({ tooLate: tooLate + 1 }))
       if (code !== 'session-ended' || !this.state.getState().student) this.tell(code)
-      return false
+      return
     }
     const seq = result.seq!
     this.sheets.saved(op, seq)
     if (result.undo) this.undoPile.confirmed(op.sheet, op.id, withoutID(result.undo))
     // The change itself comes as news; if that is lost, ask for it.
     setTimeout(() => this.sheets.lacks(op.sheet) && void this.catchUp(op.sheet), RETRY_MS)
-    return false
   }
 
   protected override show() {
@@ -413,5 +383,3 @@ function withoutID({ id: _id, ...deed }: wire.Op): Deed {
 }
 
 export const byId = (people: wire.Person[]) => new Map(people.map((p) => [p.id, p]))
-
-const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
