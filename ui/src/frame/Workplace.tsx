@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
 import { fetchParts, part } from '../kit/part'
 import { useNarrow } from '../kit/useNarrow'
-import { preview, underEraser } from '../wire/apply'
+import { underEraser } from '../wire/apply'
 import { laid } from '../wire/pieces'
 import type { Element, Frame } from '../wire/types.gen'
 import { useBench, useBenchState } from '../wire/useLesson'
@@ -135,11 +135,13 @@ export function Workplace({
     let all = marks
     if (erasing && works) {
       const map = new Map(marks.map((m) => [m.id, m]))
-      const op = { id: 'erasing', sheet: '', kind: 'erase', erase: erasing } as const
-      if (underEraser(map, hand.mayChange, op, op.id).length > 0) {
-        preview(map, { author: me, kept: new Map(), mayChange: hand.mayChange }, op)
-        all = [...map.values()].sort((a, b) => a.z - b.z)
+      const step = { kind: 'erase', erase: erasing } as const
+      const under = underEraser(map, hand.mayChange, step, '')
+      for (const { mark, pieces } of under) {
+        map.delete(mark.id)
+        for (const piece of pieces) map.set(piece.id, piece)
       }
+      if (under.length > 0) all = [...map.values()].sort((a, b) => a.z - b.z)
     }
     return draft && !all.some((m) => m.id === draft.id) ? [...all, draftMark(draft, settings, me)] : all
   }, [marks, erasing, draft, settings, me, works, hand])

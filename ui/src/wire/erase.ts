@@ -8,8 +8,16 @@ type Stroke = Element & { kind: 'stroke' }
 export type Eraser = { path: number[]; radius: number }
 type Span = [number, number]
 
+const lying = new WeakMap<Stroke, number[]>()
+
 /** A stroke's points as they lie on the frame: stretched to its size, turned and at its place. */
 export function drawn(mark: Stroke): number[] {
+  const known = lying.get(mark) ?? computeDrawn(mark)
+  lying.set(mark, known)
+  return known
+}
+
+function computeDrawn(mark: Stroke): number[] {
   const { points } = mark.stroke
   let w = 0
   let h = 0
@@ -39,10 +47,10 @@ const OID = '6ba7b812-9dad-11d1-80b4-00c04fd430c8'
 
 const tenth = (n: number) => Math.round(n * 10) / 10
 
-/** A piece of a stroke that was cut, with the id that the server gives it. */
+/** A piece of a stroke that was cut, with the id that the server gives it; one that is just shown has no operation. */
 export function drawnAt(of: Stroke, points: number[], op: string, i: number): Stroke {
   const { place, own } = boxed(points)
-  const id = uuidv5(`${op}/${of.id}/${i}`, OID)
+  const id = op ? uuidv5(`${op}/${of.id}/${i}`, OID) : `${of.id}/${i}`
   return { ...of, id, ...place, turn: 0, stroke: { ...of.stroke, points: own } }
 }
 
@@ -103,18 +111,38 @@ export function underSweep(a: Span, b: Span, s: Span, e: Span, r: number): Span 
   return join(under, inside)
 }
 
+/** Where an eraser sweeps from and to. */
+type Sweep = [sx: number, sy: number, ex: number, ey: number]
+
+const within = ([sx, sy, ex, ey]: Sweep, left: number, top: number, right: number, bottom: number) =>
+  Math.max(sx, ex) >= left && Math.min(sx, ex) <= right && Math.max(sy, ey) >= top && Math.min(sy, ey) <= bottom
+
+/** The sweeps of an eraser's way that can reach a line. */
+function sweepsNear({ path, radius }: Eraser, line: number[]): Sweep[] {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (let i = 0; i < line.length; i += 3) {
+    left = Math.min(left, line[i]! - radius)
+    right = Math.max(right, line[i]! + radius)
+    top = Math.min(top, line[i + 1]! - radius)
+    bottom = Math.max(bottom, line[i + 1]! + radius)
+  }
+  const sweeps: Sweep[] = []
+  for (let i = 0; i === 0 || i + 2 < path.length; i += 2) {
+    const next = Math.min(i + 2, path.length - 2)
+    const sweep: Sweep = [path[i]!, path[i + 1]!, path[next]!, path[next + 1]!]
+    if (within(sweep, left, top, right, bottom)) sweeps.push(sweep)
+  }
+  return sweeps
+}
+
 /** The parts of a segment under the eraser, in order and apart from each other. */
-function over({ path, radius }: Eraser, a: Span, b: Span): Span[] {
+function over(sweeps: Sweep[], radius: number, a: Span, b: Span): Span[] {
   const parts: Span[] = []
   const [left, right] = [Math.min(a[0], b[0]) - radius, Math.max(a[0], b[0]) + radius]
   const [top, bottom] = [Math.min(a[1], b[1]) - radius, Math.max(a[1], b[1]) + radius]
-  for (let i = 0; i < path.length; i += 2) {
-    const next = Math.min(i + 2, path.length - 2)
-    if (i > 0 && next === i) break
-    const [sx, sy, ex, ey] = [path[i]!, path[i + 1]!, path[next]!, path[next + 1]!]
-    if (Math.max(sx, ex) < left || Math.min(sx, ex) > right || Math.max(sy, ey) < top || Math.min(sy, ey) > bottom)
-      continue
-    const part = underSweep(a, b, [sx, sy], [ex, ey], radius)
+  for (const sweep of sweeps) {
+    if (!within(sweep, left, top, right, bottom)) continue
+    const part = underSweep(a, b, [sweep[0], sweep[1]], [sweep[2], sweep[3]], radius)
     if (part) parts.push(part)
   }
   parts.sort((p, q) => p[0] - q[0])
@@ -132,14 +160,19 @@ const pointAt = (line: number[], i: number): Span => [line[3 * i]!, line[3 * i +
 /** Whether the eraser has come over a line, given as it lies on the frame. */
 export function touches(eraser: Eraser, line: number[]): boolean {
   const n = line.length / 3
-  if (n === 1) return over(eraser, pointAt(line, 0), pointAt(line, 0)).length > 0
-  for (let i = 0; i + 1 < n; i++) if (over(eraser, pointAt(line, i), pointAt(line, i + 1)).length > 0) return true
+  const sweeps = sweepsNear(eraser, line)
+  const under = (i: number, j: number) => over(sweeps, eraser.radius, pointAt(line, i), pointAt(line, j)).length > 0
+  if (sweeps.length === 0) return false
+  if (n === 1) return under(0, 0)
+  for (let i = 0; i + 1 < n; i++) if (under(i, i + 1)) return true
   return false
 }
 
 /** What is left of a line; null when the eraser did not touch it. */
 export function cut(eraser: Eraser, line: number[]): number[][] | null {
   if (line.length === 3) return touches(eraser, line) ? [] : null
+  const sweeps = sweepsNear(eraser, line)
+  if (sweeps.length === 0) return null
   const pieces: number[][] = []
   let piece: number[] | null = null
   let touched = false
@@ -161,7 +194,7 @@ export function cut(eraser: Eraser, line: number[]): number[][] | null {
       if (!piece) add(at)
       add(to)
     }
-    for (const gap of over(eraser, pointAt(line, i), pointAt(line, i + 1))) {
+    for (const gap of over(sweeps, eraser.radius, pointAt(line, i), pointAt(line, i + 1))) {
       touched = true
       keep(gap[0])
       end()
