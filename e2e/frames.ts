@@ -63,7 +63,6 @@ test('how smoothly a full frame moves', async ({ browser }) => {
     const teacher = await device(browser, server.url)
     await signIn(teacher)
     const code = await startSession(teacher)
-    await teacher.close()
     const empty = await device(browser, server.url)
     await empty.goto('/nothing-here')
     const page = await device(browser, server.url)
@@ -98,6 +97,23 @@ test('how smoothly a full frame moves', async ({ browser }) => {
     await page.waitForTimeout(8000)
     row('zooming and moving, nobody draws', await frames(page, 6000, () => moveAbout(page, 5500)))
     row('an empty page again', await frames(empty, 6000, () => moveAbout(empty, 5500)))
+    await page.close()
+    const session = await teacher.context().newCDPSession(teacher)
+    await teacher.getByRole('button', { name: 'Eraser', exact: true }).click()
+    const wide = (await teacher.locator('[data-part=frame]').boundingBox())!
+    for (const slow of [1, 4]) {
+      await session.send('Emulation.setCPUThrottlingRate', { rate: slow })
+      await teacher.waitForTimeout(1500)
+      row(
+        `the teacher's eraser over it, processor ${slow === 1 ? 'as it is' : `slowed ${slow} times`}`,
+        await frames(teacher, 6000, async () => {
+          await teacher.mouse.move(wide.x + 30, wide.y + 0.3 * slow * 60)
+          await teacher.mouse.down()
+          for (let i = 1; i <= 60; i++) await teacher.mouse.move(wide.x + 30 + i * 12, wide.y + 0.3 * slow * 60 + 120 + 100 * Math.sin(i / 4), { steps: 2 })
+          await teacher.mouse.up()
+        }),
+      )
+    }
   } finally {
     await server.remove()
   }

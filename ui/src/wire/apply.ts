@@ -1,5 +1,5 @@
 import { answerID } from './answers'
-import { cut, drawn, drawnAt, touches } from './erase'
+import { cutBy, drawn, drawnAt, sweepsNear, touches, type Sweep } from './erase'
 import type { Element, Op, Set as SetProperties, Step } from './types.gen'
 import { isRemoved } from './standing'
 
@@ -154,7 +154,16 @@ function nearWay(mark: Element, way: Box, reach: number): boolean {
   return x - rim <= way.right && x + w + rim >= way.left && y - rim <= way.bottom && y + h + rim >= way.top
 }
 
-/** What an eraser takes and leaves, with the ids that the server gives the pieces. */
+/** What an eraser left of a line while it is moved, by the sweeps that can have reached the line. */
+const shown = new WeakMap<Element, { of: string; pieces: Element[] | null }>()
+
+const nameOf = (sweeps: Sweep[], radius: number) => `${radius} ${sweeps.length} ${sweeps[0]} ${sweeps.at(-1)}`
+
+/**
+ * What an eraser takes and leaves, with the ids that the server gives the
+ * pieces. Without an operation it is just shown: a line that the eraser has not
+ * come nearer to since leaves the very same pieces.
+ */
 export function underEraser(
   marks: Marks,
   mayChange: (mark: Element) => boolean,
@@ -169,12 +178,19 @@ export function underEraser(
     if (!nearWay(mark, way, radius + mark.stroke.width / 2)) continue
     const eraser = { path, radius: radius + mark.stroke.width / 2 }
     const line = drawn(mark)
+    const sweeps = sweepsNear(eraser, line)
     if (!part) {
-      if (touches(eraser, line)) found.push({ mark, pieces: [] })
+      if (touches(sweeps, eraser.radius, line)) found.push({ mark, pieces: [] })
       continue
     }
-    const pieces = cut(eraser, line)
-    if (pieces) found.push({ mark, pieces: pieces.map((points, i) => drawnAt(mark, points, op, i)) })
+    const of = nameOf(sweeps, eraser.radius)
+    const before = op === '' ? shown.get(mark) : undefined
+    const pieces =
+      before?.of === of
+        ? before.pieces
+        : (cutBy(sweeps, eraser.radius, line)?.map((points, i) => drawnAt(mark, points, op, i)) ?? null)
+    if (op === '') shown.set(mark, { of, pieces })
+    if (pieces) found.push({ mark, pieces })
   }
   return found
 }

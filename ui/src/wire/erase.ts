@@ -112,13 +112,13 @@ export function underSweep(a: Span, b: Span, s: Span, e: Span, r: number): Span 
 }
 
 /** Where an eraser sweeps from and to. */
-type Sweep = [sx: number, sy: number, ex: number, ey: number]
+export type Sweep = [sx: number, sy: number, ex: number, ey: number]
 
 const within = ([sx, sy, ex, ey]: Sweep, left: number, top: number, right: number, bottom: number) =>
   Math.max(sx, ex) >= left && Math.min(sx, ex) <= right && Math.max(sy, ey) >= top && Math.min(sy, ey) <= bottom
 
 /** The sweeps of an eraser's way that can reach a line. */
-function sweepsNear({ path, radius }: Eraser, line: number[]): Sweep[] {
+export function sweepsNear({ path, radius }: Eraser, line: number[]): Sweep[] {
   let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
   for (let i = 0; i < line.length; i += 3) {
     left = Math.min(left, line[i]! - radius)
@@ -157,11 +157,10 @@ function over(sweeps: Sweep[], radius: number, a: Span, b: Span): Span[] {
 
 const pointAt = (line: number[], i: number): Span => [line[3 * i]!, line[3 * i + 1]!]
 
-/** Whether the eraser has come over a line, given as it lies on the frame. */
-export function touches(eraser: Eraser, line: number[]): boolean {
+/** Whether sweeps have come over a line, given as it lies on the frame. */
+export function touches(sweeps: Sweep[], radius: number, line: number[]): boolean {
   const n = line.length / 3
-  const sweeps = sweepsNear(eraser, line)
-  const under = (i: number, j: number) => over(sweeps, eraser.radius, pointAt(line, i), pointAt(line, j)).length > 0
+  const under = (i: number, j: number) => over(sweeps, radius, pointAt(line, i), pointAt(line, j)).length > 0
   if (sweeps.length === 0) return false
   if (n === 1) return under(0, 0)
   for (let i = 0; i + 1 < n; i++) if (under(i, i + 1)) return true
@@ -170,9 +169,13 @@ export function touches(eraser: Eraser, line: number[]): boolean {
 
 /** What is left of a line; null when the eraser did not touch it. */
 export function cut(eraser: Eraser, line: number[]): number[][] | null {
-  if (line.length === 3) return touches(eraser, line) ? [] : null
-  const sweeps = sweepsNear(eraser, line)
+  return cutBy(sweepsNear(eraser, line), eraser.radius, line)
+}
+
+/** The same, with the sweeps that can reach the line. */
+export function cutBy(sweeps: Sweep[], radius: number, line: number[]): number[][] | null {
   if (sweeps.length === 0) return null
+  if (line.length === 3) return touches(sweeps, radius, line) ? [] : null
   const pieces: number[][] = []
   let piece: number[] | null = null
   let touched = false
@@ -194,7 +197,7 @@ export function cut(eraser: Eraser, line: number[]): number[][] | null {
       if (!piece) add(at)
       add(to)
     }
-    for (const gap of over(sweeps, eraser.radius, pointAt(line, i), pointAt(line, i + 1))) {
+    for (const gap of over(sweeps, radius, pointAt(line, i), pointAt(line, i + 1))) {
       touched = true
       keep(gap[0])
       end()
