@@ -26,6 +26,7 @@ test: lint build e2e/node_modules ## all tests, Go's with the race detector and 
 	scripts/tools.sh fonts-noto-color-emoji
 	go test -race -timeout 20m ./...
 	bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s
+	bin/alpenglow attacks -lasts 3s -slowest 3s -grown 256
 	cd e2e && npx tsc --noEmit && npx playwright test
 
 lint: ui/node_modules
@@ -43,6 +44,7 @@ types: ## write the interface's types and its inks and tints from the Go structs
 
 bench: build e2e/node_modules ## Go benchmarks, a full frame in the browser, a running server under the load of whole classes
 	go test -run xxx -bench . ./core/... ./store ./pdf
+	bin/alpenglow attacks
 	ATTACK_STEPS=1000000 go test -timeout 2h -count 1 -run 'TestAttack$$' -v ./live
 	scripts/tools.sh chromium
 	ATTACK_STEPS=1000000 go test -race -timeout 90m -run TestAttack -v ./live

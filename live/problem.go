@@ -24,6 +24,7 @@ var statuses = map[refusal.Code]int{
 	refusal.NoSuchPoll:  http.StatusNotFound,
 	refusal.NoSuchClass: http.StatusNotFound, refusal.CodeUnknown: http.StatusNotFound,
 	refusal.NotFound:   http.StatusNotFound,
+	refusal.RoundOver:  http.StatusConflict,
 	refusal.PollClosed: http.StatusConflict, refusal.PollRevealed: http.StatusConflict,
 	refusal.PollOpen: http.StatusConflict, refusal.TooManyRounds: http.StatusConflict,
 	refusal.Ended:      http.StatusConflict,

@@ -21,6 +21,7 @@ import (
 	"alpenglow/core/session"
 	"alpenglow/store"
 	"alpenglow/store/private"
+	"alpenglow/web"
 )
 
 // trouble is a house in which things go wrong: a cluster and a server that can be
@@ -114,7 +115,11 @@ func (t *trouble) begin(ctx context.Context) error {
 	if err := s.Migrate(ctx); err != nil {
 		return err
 	}
-	teacher := store.Teacher{Email: "ines@ternharbour.example", Name: "Ines Aldana", Password: "x"}
+	password, err := web.HashPassword(demoPassword)
+	if err != nil {
+		return err
+	}
+	teacher := store.Teacher{Email: "ines@ternharbour.example", Name: "Ines Aldana", Password: password}
 	if err := s.AddTeacher(ctx, &teacher); err != nil {
 		return err
 	}

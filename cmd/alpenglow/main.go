@@ -22,6 +22,7 @@ var commands = map[string]func(ctx context.Context, args []string) error{
 	"load":      load,
 	"crowd":     crowd,
 	"faults":    faults,
+	"attacks":   attacks,
 	"rehearse":  rehearse,
 	"relay":     relay,
 	"pdf-pages": pdfPages,

@@ -40,6 +40,7 @@ type pupil struct {
 	made     map[string]time.Time
 	acked    map[string]int64 // by operation, its number
 	refused  int
+	slowest  time.Duration // answer
 	notes    []string
 	sheet    string
 	at       int64
@@ -214,6 +215,7 @@ func (p *pupil) send(ctx context.Context, broken <-chan struct{}, batch []sheet.
 		switch {
 		case r.Problem == nil:
 			p.acked[batch[i].ID] = r.Seq
+			p.slowest = max(p.slowest, time.Since(p.made[batch[i].ID]))
 			p.heard = max(p.heard, r.Seq)
 		case r.Problem.Code == refusal.Unavailable || r.Problem.Code == refusal.TooMany:
 			continue

@@ -33,8 +33,12 @@ const stopWithin = 15 * time.Second
 
 // roomForGarbage is how much the heap grows, in percent of what is in use,
 // before garbage is collected. While it is, everybody waits longer; rarely is
-// better (docs/decisions/0016-no-fixed-wait.md).
-const roomForGarbage = 400
+// better (docs/decisions/0016-no-fixed-wait.md). With more memory than
+// roomInAll, in bytes, it is collected more often.
+const (
+	roomForGarbage = 400
+	roomInAll      = 640 << 20
+)
 
 // deletedLast is how long deleted boards are kept.
 const deletedLast = 30 * 24 * time.Hour
@@ -102,6 +106,9 @@ func run(ctx context.Context, database string, listener net.Listener,
 	}
 	if os.Getenv("GOGC") == "" {
 		debug.SetGCPercent(roomForGarbage)
+	}
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(roomInAll)
 	}
 	registry := prometheus.NewRegistry()
 	registry.MustRegister(collectors.NewGoCollector(),

@@ -112,10 +112,6 @@ func ReadBoard(data []byte, read func(packed []byte) (picture.Picture, error)) (
 	if err != nil {
 		return File{}, err
 	}
-	// An empty object of two bytes becomes a mark of some hundred.
-	if bytes.Count(text, []byte("{")) > maxObjects {
-		return File{}, refusal.New(refusal.FileHuge)
-	}
 	var head header
 	if err := json.Unmarshal(text, &head); err != nil || head.Format != formatName || head.Version < 1 {
 		return File{}, refusal.New(refusal.FileUnreadable)
@@ -171,21 +167,46 @@ func unpack(archive *zip.Reader, name string, limit int64) ([]byte, error) {
 		if f.UncompressedSize64 > uint64(limit) {
 			return nil, refusal.New(refusal.FileHuge)
 		}
-		r, err := f.Open()
-		if err != nil {
-			return nil, refusal.New(refusal.FileUnreadable)
+		// What it comes to is known before any of it is kept.
+		var weight scale
+		if err := unpackTo(&weight, f, limit); err != nil {
+			return nil, err
 		}
-		defer r.Close()
-		data, err := io.ReadAll(io.LimitReader(r, limit+1))
-		if err != nil {
-			return nil, refusal.New(refusal.FileUnreadable)
-		}
-		if int64(len(data)) > limit {
+		if strings.HasSuffix(name, ".json") && weight.objects > maxObjects {
 			return nil, refusal.New(refusal.FileHuge)
 		}
-		return data, nil
+		var data bytes.Buffer
+		data.Grow(weight.bytes + bytes.MinRead)
+		err := unpackTo(&data, f, limit)
+		return data.Bytes(), err
 	}
 	return nil, refusal.About(refusal.FileUnreadable, "%s is missing", strings.ToLower(name))
+}
+
+func unpackTo(to io.Writer, f *zip.File, limit int64) error {
+	r, err := f.Open()
+	if err != nil {
+		return refusal.New(refusal.FileUnreadable)
+	}
+	defer r.Close()
+	n, err := io.Copy(to, io.LimitReader(r, limit+1))
+	switch {
+	case err != nil:
+		return refusal.New(refusal.FileUnreadable)
+	case n > limit:
+		return refusal.New(refusal.FileHuge)
+	}
+	return nil
+}
+
+// scale weighs what is written to it: an empty object of two bytes of JSON
+// becomes a mark of some hundred.
+type scale struct{ bytes, objects int }
+
+func (s *scale) Write(p []byte) (int, error) {
+	s.bytes += len(p)
+	s.objects += bytes.Count(p, []byte("{"))
+	return len(p), nil
 }
 
 // Rename gives a board whose pictures have other names.

@@ -31,6 +31,7 @@ const (
 	LookOnly       Code = "look-only"
 	PollClosed     Code = "poll-closed"
 	PollRevealed   Code = "poll-revealed"
+	RoundOver      Code = "round-over"
 	PollOpen       Code = "poll-open"
 	TooManyRounds  Code = "too-many-rounds"
 	Ended          Code = "session-ended"
@@ -102,6 +103,7 @@ var sentences = map[Code]string{
 	PutAway:        "Your teacher has put this away for now. Ask if you want it back.",
 	LookOnly:       "You can look here, but not write. Wait for your teacher.",
 	PollClosed:     "The poll is closed, so your answer stays as it was.",
+	RoundOver:      "The question has been asked again meanwhile. Answer it anew.",
 	PollRevealed:   "The right answer has been shown, so the poll cannot be opened again.",
 	PollOpen:       "The poll is open: close it before you ask again.",
 	TooManyRounds:  "This question has been asked often enough. Make a new poll to ask again.",

@@ -32,7 +32,11 @@ func (a *SetAnswer) do(e *edit) error {
 		return err
 	}
 	// An answer that comes after its round is over counts in no other.
-	if now := e.terms.Polls[a.Poll]; now.Phase != poll.Open || now.Round != a.Round {
+	now := e.terms.Polls[a.Poll]
+	if now.Phase == poll.Open && a.Round > 0 && a.Round < now.Round {
+		return refusal.New(refusal.RoundOver)
+	}
+	if now.Phase != poll.Open || now.Round != a.Round {
 		return refusal.New(refusal.PollClosed)
 	}
 	at := poll.AnswerID(a.Poll, a.Round)

@@ -316,7 +316,7 @@ func TestRefused(t *testing.T) {
 		{"answer after closing", with(own, func(r *sheet.Terms) { r.Polls = map[string]poll.State{"asked": {Phase: poll.Closed, Round: 1}} }), "noor", []step{{noor, answer("a")}}, refusal.PollClosed},
 		{"answer in a round that is over", with(own, func(r *sheet.Terms) {
 			r.Polls = map[string]poll.State{"asked": {Phase: poll.Open, Round: 2}}
-		}), "noor", []step{{noor, answer("a")}}, refusal.PollClosed},
+		}), "noor", []step{{noor, answer("a")}}, refusal.RoundOver},
 		{"answer in a round to come", own, "noor", []step{{noor, answerIn(2, "a")}}, refusal.PollClosed},
 		{"answer in no round", own, "noor", []step{{noor, answerIn(0, "a")}}, refusal.PollClosed},
 		{"answer of no kind", own, "noor", []step{{noor, of(&poll.Value{})}}, refusal.Malformed},

@@ -1,0 +1,133 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"os"
+	"path/filepath"
+	"sync"
+	"time"
+
+	"alpenglow/store/private"
+)
+
+// attacks lets an ordinary lesson work while somebody with the join code, or the
+// account of a teacher, does the dearest that the house lets them: it prints what
+// the slowest answer in the lesson was meanwhile, and how much the server grew,
+// and fails where that is more than it may be.
+func attacks(ctx context.Context, args []string) error {
+	t := trouble{classes: 2, students: 10}
+	flags := flag.NewFlagSet("attacks", flag.ContinueOnError)
+	slowest := flags.Duration("slowest", 100*time.Millisecond, "how long an answer in the lesson may take")
+	grown := flags.Int64("grown", 32, "by how many MiB of memory in use the server may grow")
+	lasts := flags.Duration("lasts", 10*time.Second, "how long each attack goes on")
+	only := flags.String("only", "", "one attack")
+	if err := flags.Parse(args); err != nil {
+		return err
+	}
+	dir, err := os.MkdirTemp("/var/tmp", "alpenglow-attacks-")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	os.Chmod(dir, 0o755)
+	t.dir = filepath.Join(dir, "data")
+	if t.cluster, err = private.Start(ctx, private.Options{Dir: t.dir}); err != nil {
+		return err
+	}
+	defer func() { t.cluster.Stop() }()
+	// Garbage is collected early, so that memory in use is mostly in use.
+	os.Setenv("GOGC", "50")
+	if err := t.begin(ctx); err != nil {
+		return err
+	}
+	defer t.server.Process.Kill()
+	// The first class is the ordinary lesson; the code of the other is known to the attacker.
+	lesson := t.pupils[:t.students]
+	work, stop := context.WithCancel(ctx)
+	defer stop()
+	var all sync.WaitGroup
+	for _, p := range lesson {
+		all.Go(func() { p.live(work) })
+	}
+	t.pupils = lesson
+	if err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
+		return fmt.Errorf("at the start: %w", err)
+	}
+	a := &assault{url: fmt.Sprintf("http://127.0.0.1:%d", t.port), code: codeOf(1)}
+	server := meter{url: a.url}
+	failed := false
+	fmt.Println("| attack | what came of it | slowest answer in the lesson | the server grew by |")
+	fmt.Println("| --- | --- | --- | --- |")
+	for _, one := range append([]attack{{"none", rest6, 0}}, allAttacks...) {
+		if *only != "" && one.name != *only {
+			continue
+		}
+		slowestOf(lesson)
+		before, err := server.read(ctx)
+		if err != nil {
+			return err
+		}
+		limited, cancel := context.WithTimeout(ctx, *lasts)
+		watched, enough := context.WithCancel(ctx)
+		most := make(chan int64, 1)
+		go func() { most <- server.peak(watched) }()
+		said, err := one.do(limited, a)
+		over := limited.Err() != nil
+		cancel()
+		a.close()
+		enough()
+		if err != nil && !over {
+			return fmt.Errorf("%s: %w", one.name, err)
+		}
+		if err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
+			return fmt.Errorf("%s: %w", one.name, err)
+		}
+		took := slowestOf(lesson)
+		more := max(0, <-most-before.inUse) >> 20
+		sign := ""
+		if took > *slowest || more > *grown+one.more {
+			failed, sign = true, " **"
+		}
+		fmt.Printf("| %s | %s | %v%s | %d MiB |\n", one.name, said, took.Round(time.Millisecond), sign, more)
+	}
+	stop()
+	all.Wait()
+	if failed {
+		return errors.New("an attack costs others more than it may")
+	}
+	return nil
+}
+
+// slowestOf gives the slowest answer since it was asked last.
+func slowestOf(pupils []*pupil) time.Duration {
+	var most time.Duration
+	for _, p := range pupils {
+		p.mu.Lock()
+		most = max(most, p.slowest)
+		p.slowest = 0
+		// What still waits has taken as long already.
+		for _, op := range p.outbox {
+			most = max(most, time.Since(p.made[op.ID]))
+		}
+		p.mu.Unlock()
+	}
+	return most
+}
+
+// peak notes the most memory in use until ctx ends, in bytes.
+func (m meter) peak(ctx context.Context) int64 {
+	var most int64
+	for ctx.Err() == nil {
+		if r, err := m.read(ctx); err == nil {
+			most = max(most, r.inUse)
+		}
+		select {
+		case <-ctx.Done():
+		case <-time.After(50 * time.Millisecond):
+		}
+	}
+	return most
+}
