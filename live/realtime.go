@@ -10,8 +10,6 @@ import (
 	"sync/atomic"
 	"time"
 
-	"alpenglow/core/audience"
-	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
@@ -151,44 +149,6 @@ func (h *Hub) connected(c *centrifuge.Client) {
 			answer(nil, refusal.New(refusal.TooMany))
 		}
 	})
-}
-
-// calls are those of one connection. While there are none, nothing runs for it.
-type calls struct {
-	hub     *Hub
-	mu      sync.Mutex
-	waiting []func()
-	at      bool // one is being carried out
-}
-
-// add puts a call in line and reports whether there was room.
-func (c *calls) add(call func()) bool {
-	c.mu.Lock()
-	defer c.mu.Unlock()
-	if len(c.waiting) >= maxCalls {
-		return false
-	}
-	c.waiting = append(c.waiting, call)
-	if !c.at {
-		c.at = true
-		go c.run()
-	}
-	return true
-}
-
-func (c *calls) run() {
-	for {
-		c.mu.Lock()
-		if len(c.waiting) == 0 {
-			c.waiting, c.at = nil, false
-			c.mu.Unlock()
-			return
-		}
-		next := c.waiting[0]
-		c.waiting = c.waiting[1:]
-		c.mu.Unlock()
-		c.hub.guard("call", next)
-	}
 }
 
 func (h *Hub) reply(method string, reply any, err error, done centrifuge.RPCCallback) {
@@ -340,38 +300,6 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 	}
 	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
 		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice}, err
-}
-
-// tidy offers what may take the place of a stroke that the asker sees.
-func (h *Hub) tidy(ctx context.Context, s seat, ask Tidy) (Tidied, error) {
-	at, err := h.readable(ctx, s.session, s.actor, ask.Sheet)
-	if err != nil {
-		return Tidied{}, err
-	}
-	var stroke lesson.Element
-	found := false
-	if err := at.with(func(on *sheet.Sheet) { stroke, found = on.Mark(ask.Mark) }); err != nil {
-		return Tidied{}, err
-	}
-	if !found || !stroke.OnFrame() || !audience.Of(s.actor).Mark(stroke) {
-		return Tidied{}, refusal.New(refusal.NoSuchMark)
-	}
-	return TidiedOf(stroke)
-}
-
-// TidiedOf gives what may take the place of a stroke.
-func TidiedOf(stroke lesson.Element) (Tidied, error) {
-	if stroke.Kind != lesson.KindStroke {
-		return Tidied{}, refusal.New(refusal.NoSuchMark)
-	}
-	tidier := func(e lesson.Element) *Tidier {
-		return &Tidier{X: e.X, Y: e.Y, W: e.W, H: e.H, Turn: e.Turn, Body: e.Body}
-	}
-	reply := Tidied{Smooth: tidier(lesson.Smoother(stroke))}
-	if clean, sure, ok := lesson.Clean(stroke); ok {
-		reply.Clean, reply.Confidence = tidier(clean), sure
-	}
-	return reply, nil
 }
 
 func (h *Hub) openFor(ctx context.Context, s seat, frame string) ([]SheetView, error) {

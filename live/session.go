@@ -2,13 +2,10 @@ package live
 
 import (
 	"context"
-	"math/rand/v2"
-	"slices"
 	"sync"
 	"time"
 
 	"alpenglow/core/id"
-	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
@@ -276,144 +273,4 @@ func (h *Hub) presence(r *running, a sheet.Actor, by int) {
 	if person.Here != before {
 		h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsPeople, People: &People{[]Person{person}}}})
 	}
-}
-
-// Command lets the teacher change the state of a session: the new state is
-// saved first and then told to all. By is who gives it.
-func (h *Hub) Command(ctx context.Context, id, by string, c session.Command) (session.State, error) {
-	r, err := h.session(ctx, id)
-	if err != nil {
-		return session.State{}, err
-	}
-	state, err := h.change(ctx, r, true, func(state session.State) (session.State, error) {
-		r.mu.RLock()
-		students := slices.Clone(r.order)
-		r.mu.RUnlock()
-		return state.Apply(r.kept.Content.V, c, session.With{By: by, Now: now(), Students: students, Random: rand.IntN})
-	})
-	if err == nil && c.Seat != nil && c.Seat.Remove {
-		h.CloseSeat(c.Seat.Student)
-	}
-	return state, err
-}
-
-// admit finds a group for a student who has none. Only their group learns of it.
-func (h *Hub) admit(ctx context.Context, r *running, student string) error {
-	if state := r.snapshot(); state.GroupOf(student) != 0 || state.Ended {
-		return nil
-	}
-	state, err := h.change(ctx, r, false, func(state session.State) (session.State, error) {
-		next, _ := state.Admit(student)
-		return next, nil
-	})
-	if n := state.GroupOf(student); err == nil && n > 0 {
-		r.mu.RLock()
-		told := r.stateFor(state.Groups[n-1])
-		r.mu.RUnlock()
-		h.tell(r, told...)
-	}
-	return err
-}
-
-// change saves the next state of a session, decided anew when another server
-// was quicker, and tells it to the staff and, with all, to the students. A
-// state that stays as it is is not saved.
-func (h *Hub) change(ctx context.Context, r *running, all bool,
-	decide func(session.State) (session.State, error)) (session.State, error) {
-	select {
-	case r.turn <- struct{}{}:
-		defer func() { <-r.turn }()
-	case <-ctx.Done():
-		return session.State{}, ctx.Err()
-	}
-	for range attempts {
-		state := r.snapshot()
-		next, err := decide(state)
-		if err != nil || next.Rev == state.Rev {
-			return state, err
-		}
-		saved, err := h.store.SetState(ctx, r.kept.ID, next)
-		if err != nil {
-			return state, err
-		}
-		if saved {
-			h.tell(r, r.become(next, all)...)
-			return next, nil
-		}
-		if err := h.readAgain(ctx, r); err != nil {
-			return state, err
-		}
-	}
-	return session.State{}, refusal.New(refusal.Unavailable)
-}
-
-// termsFor gives what holds on a frame in a state of the session.
-func termsFor(r *running, state session.State, frame string) (sheet.Terms, error) {
-	f, err := state.On(r.kept.Content.V, frame)
-	if err != nil {
-		return sheet.Terms{}, err
-	}
-	return sheet.Terms{Frame: f, Open: state.IsOpen(frame), Ended: state.Ended, Polls: state.Polls,
-		Lifted: state.Lifted, Taken: r.taken, Now: now()}, nil
-}
-
-// mayGoOn refuses an operation of somebody whose seat was taken away, or who has
-// taken more time of others than their rate allows.
-func (r *running) mayGoOn(q *request) error {
-	if q.actor.Staff {
-		return nil
-	}
-	r.mu.RLock()
-	p, seated := r.people[q.actor.ID], r.state.Seated(q.actor.ID)
-	r.mu.RUnlock()
-	switch {
-	case p == nil || !seated:
-		return refusal.New(refusal.JoinNeeded)
-	case q.stopped.Load() || p.limit.TokensAt(time.Now()) < 0:
-		q.stopped.Store(true)
-		return refusal.New(refusal.TooMany)
-	}
-	return nil
-}
-
-// charge takes from a student's rate what an operation has cost beyond the one
-// that was taken when it came. The rate may go below nothing; until it is above
-// again, nothing more is decided.
-func (r *running) charge(q *request, result sheet.Result, readers int) {
-	if more := result.Charge(readers) - 1; more > 0 && !q.actor.Staff {
-		if p := r.person(q.actor.ID); p != nil {
-			p.limit.ReserveN(time.Now(), min(more, opsAtOnce))
-		}
-	}
-}
-
-// readersOf counts about how many are told of changes on the sheet of an owner.
-func (r *running) readersOf(owner string, state session.State) int {
-	if n := sheet.GroupNumber(owner); n > 0 && n <= len(state.Groups) {
-		return len(state.Groups[n-1]) + 1
-	}
-	if owner != sheet.ClassOwner {
-		return 2
-	}
-	return r.present()
-}
-
-// in gives the actor with the group that they are in now.
-func in(state session.State, a sheet.Actor) sheet.Actor {
-	a.Group = state.GroupOf(a.ID)
-	return a
-}
-
-// owners says whose sheets a student works with on a frame: the one they share
-// or their own, and their own where a poll is to be answered.
-func owners(f lesson.Frame, a sheet.Actor) []string {
-	shared := a.Owner(f.Arrangement)
-	all := []string{}
-	if shared != "" { // the lesson may have ended before they had a group
-		all = append(all, shared)
-	}
-	if shared != a.ID && len(f.Polls()) > 0 {
-		all = append(all, a.ID)
-	}
-	return all
 }

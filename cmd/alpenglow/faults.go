@@ -76,7 +76,7 @@ func faults(ctx context.Context, args []string) error {
 	if err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
 		return fmt.Errorf("at the start: %w", err)
 	}
-	for range t.times {
+	for i := range t.times {
 		for _, fault := range []struct {
 			name string
 			do   func(context.Context) error
@@ -88,7 +88,9 @@ func faults(ctx context.Context, args []string) error {
 			if err := t.untilBack(ctx, up, 2*time.Minute); err != nil {
 				return fmt.Errorf("%s: %w", fault.name, err)
 			}
-			t.back[fault.name] = append(t.back[fault.name], time.Since(up))
+			took := time.Since(up)
+			t.back[fault.name] = append(t.back[fault.name], took)
+			fmt.Fprintf(os.Stderr, "%d. %s: all back after %v\n", i+1, fault.name, took.Round(time.Millisecond))
 			time.Sleep(500 * time.Millisecond)
 		}
 	}

@@ -2,6 +2,7 @@ import type { AnswerValue, Element, Frame, Tint } from '../../wire/types.gen'
 import { groundOf } from '../../wire/ground'
 import { fixedOn, laid } from '../../wire/pieces'
 import { boundsOf, CELL, columnWidths, endsOf, FRAME, LINE, NOTE, PROMPT, SHAPE_TEXT } from './geometry'
+import { lines } from './lines'
 import { headPath, shapePath, strokePath } from './outline'
 import { pictureURL } from '../pictures/pictures'
 import { stampPaths, stampToken } from './stamps'
@@ -405,44 +406,4 @@ function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: AnswerValue
     }
     begin(to, (mine ? '● ' : '') + option.text, 60 + side, y + (step - 18 - 38) / 2, mark.w - 150 - side)
   })
-}
-
-/** Lines that were broken before, by font, width and text. */
-const broken = new Map<string, string[]>()
-const MAX_BROKEN = 3000
-
-/** Breaks text into lines that fit a width, at blanks where it can. */
-export function lines(to: Pick<Context, 'measureText'> & { font?: string }, text: string, width: number): string[] {
-  if (to.font === undefined || document.fonts.status !== 'loaded') return breakLines(to, text, width)
-  const key = `${to.font} ${width} ${text}`
-  const before = broken.get(key)
-  if (before) return before
-  const now = breakLines(to, text, width)
-  if (broken.size >= MAX_BROKEN) broken.clear()
-  broken.set(key, now)
-  return now
-}
-
-function breakLines(to: Pick<Context, 'measureText'>, text: string, width: number): string[] {
-  const out: string[] = []
-  for (const paragraph of text.split('\n')) {
-    let line = ''
-    for (const word of paragraph.split(/(?<= )/)) {
-      if (to.measureText((line + word).trimEnd()).width <= width) {
-        line += word
-        continue
-      }
-      if (line) out.push(line.trimEnd())
-      line = ''
-      for (const letter of word) {
-        if (line && to.measureText(line + letter).width > width) {
-          out.push(line)
-          line = ''
-        }
-        line += letter
-      }
-    }
-    out.push(line.trimEnd())
-  }
-  return out
 }

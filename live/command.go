@@ -1,0 +1,79 @@
+package live
+
+import (
+	"context"
+	"math/rand/v2"
+	"slices"
+
+	"alpenglow/core/refusal"
+	"alpenglow/core/session"
+)
+
+// Command lets the teacher change the state of a session: the new state is
+// saved first and then told to all. By is who gives it.
+func (h *Hub) Command(ctx context.Context, id, by string, c session.Command) (session.State, error) {
+	r, err := h.session(ctx, id)
+	if err != nil {
+		return session.State{}, err
+	}
+	state, err := h.change(ctx, r, true, func(state session.State) (session.State, error) {
+		r.mu.RLock()
+		students := slices.Clone(r.order)
+		r.mu.RUnlock()
+		return state.Apply(r.kept.Content.V, c, session.With{By: by, Now: now(), Students: students, Random: rand.IntN})
+	})
+	if err == nil && c.Seat != nil && c.Seat.Remove {
+		h.CloseSeat(c.Seat.Student)
+	}
+	return state, err
+}
+
+// admit finds a group for a student who has none. Only their group learns of it.
+func (h *Hub) admit(ctx context.Context, r *running, student string) error {
+	if state := r.snapshot(); state.GroupOf(student) != 0 || state.Ended {
+		return nil
+	}
+	state, err := h.change(ctx, r, false, func(state session.State) (session.State, error) {
+		next, _ := state.Admit(student)
+		return next, nil
+	})
+	if n := state.GroupOf(student); err == nil && n > 0 {
+		r.mu.RLock()
+		told := r.stateFor(state.Groups[n-1])
+		r.mu.RUnlock()
+		h.tell(r, told...)
+	}
+	return err
+}
+
+// change saves the next state of a session, decided anew when another server
+// was quicker, and tells it to the staff and, with all, to the students. A
+// state that stays as it is is not saved.
+func (h *Hub) change(ctx context.Context, r *running, all bool,
+	decide func(session.State) (session.State, error)) (session.State, error) {
+	select {
+	case r.turn <- struct{}{}:
+		defer func() { <-r.turn }()
+	case <-ctx.Done():
+		return session.State{}, ctx.Err()
+	}
+	for range attempts {
+		state := r.snapshot()
+		next, err := decide(state)
+		if err != nil || next.Rev == state.Rev {
+			return state, err
+		}
+		saved, err := h.store.SetState(ctx, r.kept.ID, next)
+		if err != nil {
+			return state, err
+		}
+		if saved {
+			h.tell(r, r.become(next, all)...)
+			return next, nil
+		}
+		if err := h.readAgain(ctx, r); err != nil {
+			return state, err
+		}
+	}
+	return session.State{}, refusal.New(refusal.Unavailable)
+}

@@ -1,0 +1,81 @@
+package live
+
+import (
+	"time"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/refusal"
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+)
+
+// termsFor gives what holds on a frame in a state of the session.
+func termsFor(r *running, state session.State, frame string) (sheet.Terms, error) {
+	f, err := state.On(r.kept.Content.V, frame)
+	if err != nil {
+		return sheet.Terms{}, err
+	}
+	return sheet.Terms{Frame: f, Open: state.IsOpen(frame), Ended: state.Ended, Polls: state.Polls,
+		Lifted: state.Lifted, Taken: r.taken, Now: now()}, nil
+}
+
+// mayGoOn refuses an operation of somebody whose seat was taken away, or who has
+// taken more time of others than their rate allows.
+func (r *running) mayGoOn(q *request) error {
+	if q.actor.Staff {
+		return nil
+	}
+	r.mu.RLock()
+	p, seated := r.people[q.actor.ID], r.state.Seated(q.actor.ID)
+	r.mu.RUnlock()
+	switch {
+	case p == nil || !seated:
+		return refusal.New(refusal.JoinNeeded)
+	case q.stopped.Load() || p.limit.TokensAt(time.Now()) < 0:
+		q.stopped.Store(true)
+		return refusal.New(refusal.TooMany)
+	}
+	return nil
+}
+
+// charge takes from a student's rate what an operation has cost beyond the one
+// that was taken when it came. The rate may go below nothing; until it is above
+// again, nothing more is decided.
+func (r *running) charge(q *request, result sheet.Result, readers int) {
+	if more := result.Charge(readers) - 1; more > 0 && !q.actor.Staff {
+		if p := r.person(q.actor.ID); p != nil {
+			p.limit.ReserveN(time.Now(), min(more, opsAtOnce))
+		}
+	}
+}
+
+// readersOf counts about how many are told of changes on the sheet of an owner.
+func (r *running) readersOf(owner string, state session.State) int {
+	if n := sheet.GroupNumber(owner); n > 0 && n <= len(state.Groups) {
+		return len(state.Groups[n-1]) + 1
+	}
+	if owner != sheet.ClassOwner {
+		return 2
+	}
+	return r.present()
+}
+
+// in gives the actor with the group that they are in now.
+func in(state session.State, a sheet.Actor) sheet.Actor {
+	a.Group = state.GroupOf(a.ID)
+	return a
+}
+
+// owners says whose sheets a student works with on a frame: the one they share
+// or their own, and their own where a poll is to be answered.
+func owners(f lesson.Frame, a sheet.Actor) []string {
+	shared := a.Owner(f.Arrangement)
+	all := []string{}
+	if shared != "" { // the lesson may have ended before they had a group
+		all = append(all, shared)
+	}
+	if shared != a.ID && len(f.Polls()) > 0 {
+		all = append(all, a.ID)
+	}
+	return all
+}
