@@ -195,3 +195,32 @@ func mustJSON(v any) string {
 	text, _ := json.Marshal(v)
 	return string(text)
 }
+
+// What follows in one message on something that could not be stored may build on
+// it: it is not decided, and refused for good, but sent again with it.
+func TestWhatFollowsTheUnstored(t *testing.T) {
+	h := newHouse(t, 1)
+	hub := h.hub(t)
+	defer hub.Close(ctx)
+	r, err := hub.session(ctx, h.session)
+	if err != nil {
+		t.Fatal(err)
+	}
+	at, err := hub.hold(ctx, h.sheet.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	x := 50.0
+	for name, actor := range map[string]sheet.Actor{"student": {ID: h.students[0].ID}, "teacher": {Staff: true}} {
+		var stopped atomic.Bool
+		stopped.Store(true) // the one before, which adds the mark, was not stored
+		answered := make(chan error, 1)
+		hub.submit(&request{session: r, at: at, actor: actor, stopped: &stopped,
+			op: sheet.Op{ID: store.NewID(), Sheet: h.sheet.ID, Step: sheet.Step{Kind: sheet.KindSet,
+				Set: &sheet.Set{Mark: store.NewID(), Properties: lesson.Properties{X: &x}}}},
+			done: func(_ sheet.Result, err error) { answered <- err }})
+		if got := refusal.Of(<-answered); got == nil || got.Code != refusal.TooMany {
+			t.Errorf("%s: %v", name, got)
+		}
+	}
+}

@@ -18,7 +18,8 @@ import (
 const groupMax = 512
 
 // request is one operation on its way. Those of one message share its stopped:
-// when one is refused for its cost, so are those after it, to keep their order.
+// when one is refused for its cost, or could not be stored, so are those after
+// it, to keep their order.
 type request struct {
 	session *running
 	at      *held
@@ -222,6 +223,9 @@ func (l *lane) decide(ctx context.Context, s *onSheet) {
 		var result sheet.Result
 		err := refused
 		panicked := l.hub.guard("operation", func() {
+			if err == nil && r.stopped.Load() {
+				err = refusal.New(refusal.TooMany)
+			}
 			if err == nil {
 				err = s.session.mayGoOn(r)
 			}

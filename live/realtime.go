@@ -338,6 +338,9 @@ func (h *Hub) callOps(ctx context.Context, s seat, data []byte, answer func(any,
 		done := func(result sheet.Result, err error) {
 			if err != nil {
 				problem := ProblemOf(err)
+				if problem.Code == refusal.Unavailable {
+					stopped.Store(true) // what follows may build on it: all is sent again, in order
+				}
 				h.metrics.refused.WithLabelValues(string(problem.Code)).Inc()
 				results[i] = OpResult{Problem: problem}
 			} else {
@@ -353,6 +356,9 @@ func (h *Hub) callOps(ctx context.Context, s seat, data []byte, answer func(any,
 		}
 		op, err := sheet.ReadOp(text)
 		var at *held
+		if err == nil && stopped.Load() {
+			err = refusal.New(refusal.Unavailable)
+		}
 		if err == nil {
 			at, err = h.hold(ctx, op.Sheet)
 		}

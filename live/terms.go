@@ -31,7 +31,7 @@ func (r *running) mayGoOn(q *request) error {
 	switch {
 	case p == nil || !seated:
 		return refusal.New(refusal.JoinNeeded)
-	case q.stopped.Load() || p.limit.TokensAt(time.Now()) < 0:
+	case p.limit.TokensAt(time.Now()) < 0:
 		q.stopped.Store(true)
 		return refusal.New(refusal.TooMany)
 	}

@@ -43,7 +43,7 @@ func attacks(ctx context.Context, args []string) error {
 	if err := t.begin(ctx); err != nil {
 		return err
 	}
-	defer t.server.Process.Kill()
+	defer func() { t.server.Process.Kill() }()
 	// The first class is the ordinary lesson; the code of the other is known to the attacker.
 	lesson := t.pupils[:t.students]
 	work, stop := context.WithCancel(ctx)
@@ -53,7 +53,7 @@ func attacks(ctx context.Context, args []string) error {
 		all.Go(func() { p.live(work) })
 	}
 	t.pupils = lesson
-	if err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
+	if _, err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
 		return fmt.Errorf("at the start: %w", err)
 	}
 	a := &assault{url: fmt.Sprintf("http://127.0.0.1:%d", t.port), code: codeOf(1)}
@@ -82,7 +82,7 @@ func attacks(ctx context.Context, args []string) error {
 		if err != nil && !over {
 			return fmt.Errorf("%s: %w", one.name, err)
 		}
-		if err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
+		if _, err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
 			return fmt.Errorf("%s: %w", one.name, err)
 		}
 		took := slowestOf(lesson)

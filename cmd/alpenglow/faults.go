@@ -18,6 +18,7 @@ import (
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
+	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/store"
 	"alpenglow/store/private"
@@ -36,7 +37,7 @@ type trouble struct {
 	port    int
 	wire    *cutWire
 	pupils  []*pupil
-	back    map[string][]time.Duration // by kind of fault, how long until all were back
+	back    map[string][]time.Duration // by kind of fault, how long until each client was back
 }
 
 // faults lets classes work while the server is killed, the database stopped, and
@@ -66,14 +67,14 @@ func faults(ctx context.Context, args []string) error {
 	if err := t.begin(ctx); err != nil {
 		return err
 	}
-	defer t.server.Process.Kill()
+	defer func() { t.server.Process.Kill() }()
 	work, stop := context.WithCancel(ctx)
 	defer stop()
 	var all sync.WaitGroup
 	for _, p := range t.pupils {
 		all.Go(func() { p.live(work) })
 	}
-	if err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
+	if _, err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
 		return fmt.Errorf("at the start: %w", err)
 	}
 	for i := range t.times {
@@ -85,19 +86,19 @@ func faults(ctx context.Context, args []string) error {
 				return fmt.Errorf("%s: %w", fault.name, err)
 			}
 			up := time.Now()
-			if err := t.untilBack(ctx, up, 2*time.Minute); err != nil {
+			took, err := t.untilBack(ctx, up, 2*time.Minute)
+			if err != nil {
 				return fmt.Errorf("%s: %w", fault.name, err)
 			}
-			took := time.Since(up)
-			t.back[fault.name] = append(t.back[fault.name], took)
-			fmt.Fprintf(os.Stderr, "%d. %s: all back after %v\n", i+1, fault.name, took.Round(time.Millisecond))
+			t.back[fault.name] = append(t.back[fault.name], took...)
+			fmt.Fprintf(os.Stderr, "%d. %s: back after %s ms\n", i+1, fault.name, percentiles(took))
 			time.Sleep(500 * time.Millisecond)
 		}
 	}
 	for _, p := range t.pupils {
 		p.rest()
 	}
-	if err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
+	if _, err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
 		return err
 	}
 	time.Sleep(2 * time.Second) // the last news
@@ -242,20 +243,28 @@ func (t *trouble) cutAll(context.Context) error {
 }
 
 // untilBack waits until every client is connected and what it did before a time
-// is acknowledged.
-func (t *trouble) untilBack(ctx context.Context, before time.Time, patience time.Duration) error {
+// is acknowledged, and says how long that took for each, sorted.
+func (t *trouble) untilBack(ctx context.Context, before time.Time, patience time.Duration) ([]time.Duration, error) {
+	var took []time.Duration
+	away := slices.Clone(t.pupils)
 	for end := time.Now().Add(patience); ; {
-		away := slices.IndexFunc(t.pupils, func(p *pupil) bool { return !p.caughtUp(before) })
-		if away < 0 {
-			return nil
+		away = slices.DeleteFunc(away, func(p *pupil) bool {
+			back := p.caughtUp(before)
+			if back {
+				took = append(took, time.Since(before))
+			}
+			return back
+		})
+		if len(away) == 0 {
+			return took, nil
 		}
 		if time.Now().After(end) {
-			return fmt.Errorf("student %d is not back: %s", away, t.pupils[away].state())
+			return nil, fmt.Errorf("%d students are not back, one is %s", len(away), away[0].state())
 		}
 		select {
 		case <-ctx.Done():
-			return ctx.Err()
-		case <-time.After(10 * time.Millisecond):
+			return nil, ctx.Err()
+		case <-time.After(20 * time.Millisecond):
 		}
 	}
 }
@@ -268,7 +277,8 @@ func (t *trouble) compare(ctx context.Context) error {
 		return err
 	}
 	defer s.Close()
-	acked, lost, differ, refused, connects := 0, 0, 0, 0, 0
+	acked, lost, differ, connects := 0, 0, 0, 0
+	refused := map[refusal.Code]int{}
 	sheets := map[string]map[string]string{}
 	for _, p := range t.pupils {
 		stored, ok := sheets[p.sheet]
@@ -288,21 +298,23 @@ func (t *trouble) compare(ctx context.Context) error {
 		if !samePicture(p.marks, stored) {
 			differ++
 		}
-		refused += p.refused
+		for code, n := range p.refused {
+			refused[code] += n
+		}
 		connects += p.connects
 		p.mu.Unlock()
 	}
 	fmt.Printf("%d classes of %d; each fault %d times, the database away for %v\n", t.classes, t.students, t.times,
 		t.down)
-	fmt.Printf("acknowledged %d; lost or double %d; refused for good %d; pictures that differ %d of %d; connections %d\n", acked, lost, refused, differ, len(t.pupils), connects)
+	fmt.Printf("acknowledged %d; lost or double %d; refused for good %v; pictures that differ %d of %d; connections %d\n", acked, lost, refused, differ, len(t.pupils), connects)
 	for _, name := range []string{"server killed", "database stopped", "connections cut"} {
 		took := slices.Sorted(slices.Values(t.back[name]))
 		if n := len(took); n > 0 {
-			fmt.Printf("%s: all back after %v in the middle, %v at most\n", name, took[n/2].Round(time.Millisecond),
+			fmt.Printf("%s: clients back after p50 / p95 / p99 %s ms, %v at most\n", name, percentiles(took),
 				took[n-1].Round(time.Millisecond))
 		}
 	}
-	if lost+differ+refused > 0 || acked == 0 {
+	if lost+differ+len(refused) > 0 || acked == 0 {
 		return errors.New("what was acknowledged and what is stored differ")
 	}
 	return nil

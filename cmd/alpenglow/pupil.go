@@ -40,7 +40,7 @@ type pupil struct {
 	outbox   []sheet.Op
 	made     map[string]time.Time
 	acked    map[string]int64 // by operation, its number
-	refused  int
+	refused  map[refusal.Code]int
 	slowest  time.Duration // answer
 	notes    []string
 	sheet    string
@@ -56,7 +56,8 @@ type pupil struct {
 }
 
 func newPupil(url, cookie, session string) *pupil {
-	return &pupil{url: url, cookie: cookie, session: session, made: map[string]time.Time{}, acked: map[string]int64{},
+	return &pupil{url: url, cookie: cookie, session: session, made: map[string]time.Time{}, refused: map[refusal.Code]int{},
+		acked: map[string]int64{},
 		marks: map[string]lesson.Element{}}
 }
 
@@ -221,7 +222,7 @@ func (p *pupil) send(ctx context.Context, broken <-chan struct{}, batch []sheet.
 		case r.Problem.Code == refusal.Unavailable || r.Problem.Code == refusal.TooMany:
 			continue
 		default:
-			p.refused++
+			p.refused[r.Problem.Code]++
 		}
 		p.outbox = without(p.outbox, batch[i].ID)
 	}
