@@ -44,7 +44,7 @@ types: ## write the interface's types and its inks and tints from the Go structs
 
 bench: build e2e/node_modules ## Go benchmarks, a full frame in the browser, a running server under the load of whole classes
 	go test -run xxx -bench . ./core/... ./store ./pdf
-	bin/alpenglow attacks
+	-bin/alpenglow attacks
 	ATTACK_STEPS=1000000 go test -timeout 2h -count 1 -run 'TestAttack$$' -v ./live
 	scripts/tools.sh chromium
 	ATTACK_STEPS=1000000 go test -race -timeout 90m -run TestAttack -v ./live

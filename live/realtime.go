@@ -24,8 +24,10 @@ const (
 	MaxMessage = 64 << 10
 	// MaxOps is how many operations one call may send.
 	MaxOps = 40
-	// readCost is what a reading call counts against a student's rate.
-	readCost = 4
+	// readCost is what a reading call counts against a student's rate, connectCost
+	// what connecting does.
+	readCost    = 4
+	connectCost = 10
 	// passPerSecond is how many passing things one person may show.
 	passPerSecond = 50
 	// maxQueue is how many bytes wait for one reader before its connection is
@@ -189,8 +191,11 @@ func (h *Hub) seat(ctx context.Context, ask Connect, v Visitor) (seat, []string,
 		if !seated {
 			return seat{}, nil, closeJoin
 		}
-		return seat{r, sheet.Actor{ID: v.Participant.ID}, "", v.Address},
-			[]string{classChannel(ask.Session), oneChannel(v.Participant.ID)}, nil
+		s := seat{r, sheet.Actor{ID: v.Participant.ID}, "", v.Address}
+		if !s.may(connectCost) {
+			return seat{}, nil, closeFull
+		}
+		return s, []string{classChannel(ask.Session), oneChannel(v.Participant.ID)}, nil
 	}
 	return seat{}, nil, closeBadConnect
 }

@@ -60,8 +60,9 @@ func (s *seats) add(at seat, c *centrifuge.Client) (over []*centrifuge.Client) {
 	}
 	s.addresses[at.address]++
 	all := append(s.people[at.person()], c)
+	// Each is closed once, however long that takes.
 	if n := len(all) - maxForPerson; n > 0 {
-		over = slices.Clone(all[:n])
+		over, all = slices.Clone(all[:n]), slices.Clone(all[n:])
 	}
 	s.people[at.person()] = all
 	return over

@@ -176,7 +176,7 @@ func (in *intake) picture(n int) (picture.Picture, error) {
 // bringIn takes a file and begins to read it.
 func (s *server) bringIn(c *gin.Context) {
 	me := visitor(c).Teacher
-	file, err := s.uploads.receive(c, me, formats.MaxBoardFile, refusal.FileHuge)
+	file, err := s.uploads.receive(c, me, me, formats.MaxBoardFile, refusal.FileHuge)
 	if err != nil {
 		refuse(c, err)
 		return
@@ -297,7 +297,7 @@ func (s *server) intakePicture(c *gin.Context, name []string) {
 // importBoard makes a board of a board file, whole or not at all.
 func (s *server) importBoard(c *gin.Context) {
 	ctx, me := c.Request.Context(), visitor(c).Teacher
-	body, err := s.uploads.receive(c, me, formats.MaxBoardFile, refusal.FileHuge)
+	body, err := s.uploads.receive(c, me, me, formats.MaxBoardFile, refusal.FileHuge)
 	if err != nil {
 		refuse(c, err)
 		return

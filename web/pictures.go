@@ -49,7 +49,7 @@ func (s *server) readPicture(c *gin.Context, whose, by string) (picture.Picture,
 	if !s.uploads.limit(by).Allow() {
 		return picture.Picture{}, refusal.New(refusal.TooMany)
 	}
-	file, err := s.uploads.receive(c, whose, picture.MaxBytes, refusal.PictureHuge)
+	file, err := s.uploads.receive(c, whose, by, picture.MaxBytes, refusal.PictureHuge)
 	if err != nil {
 		return picture.Picture{}, err
 	}

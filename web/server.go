@@ -8,6 +8,7 @@ import (
 	"log/slog"
 	"net/http"
 	"net/url"
+	"runtime"
 
 	"alpenglow/apart"
 	"alpenglow/core/lesson"
@@ -71,7 +72,7 @@ type server struct {
 	// the seats that were given out.
 	codes, signIns, signing, seating *guesses
 
-	hashing    chan struct{} // argon2id takes 64 MB each; so many at once
+	hashing    chan struct{} // argon2id takes 64 MB and a processor each; so many at once
 	uploads    *uploads
 	blanks     blanks
 	intakes    *intakes
@@ -83,7 +84,7 @@ type server struct {
 func New(c Config) (http.Handler, error) {
 	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses, &allGuesses),
 		signIns: newGuesses(signInGuesses, nil),
-		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil), hashing: make(chan struct{}, 2),
+		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil), hashing: make(chan struct{}, max(1, runtime.NumCPU()/2)),
 		uploads: newUploads(c.Pictures),
 		intakes: newIntakes(), rehearsals: newRehearsals(),
 		panics: prometheus.NewCounter(prometheus.CounterOpts{Name: "alpenglow_request_panics_total",

@@ -18,13 +18,15 @@ import (
 )
 
 // Files that come in lie on the disk, never in memory, until they are read. How
-// many come in at the same time from one lesson or teacher, and from all; how
+// many come in at the same time from one seat, from one lesson or teacher, and
+// from all; how
 // long one may take: a while, and then as long as it comes at a least speed.
 const (
-	comingFromOne = 6
-	comingFromAll = 200
-	grace         = 10 * time.Second
-	leastSpeed    = 32 << 10 // bytes a second
+	comingFromSeat = 3
+	comingFromOne  = 12
+	comingFromAll  = 200
+	grace          = 10 * time.Second
+	leastSpeed     = 32 << 10 // bytes a second
 )
 
 // How many pictures one person may bring, how many are decoded at the same time
@@ -44,7 +46,7 @@ type uploads struct {
 	decoding chan struct{}
 
 	mu     sync.Mutex
-	coming map[string]int // files, by lesson or teacher; "" for all
+	coming map[string]int // files, by lesson, teacher or seat; "" for all
 	turns  map[string]chan struct{}
 	limits map[string]*rate.Limiter // by person
 }
@@ -71,28 +73,35 @@ func (u *uploads) limit(author string) *rate.Limiter {
 }
 
 // enter takes a place for a file of a lesson or teacher.
-func (u *uploads) enter(whose string) (leave func(), ok bool) {
+func (u *uploads) enter(whose, by string) (leave func(), ok bool) {
 	u.mu.Lock()
 	defer u.mu.Unlock()
-	if u.coming[whose] >= comingFromOne || u.coming[""] >= comingFromAll {
+	seat := by != whose
+	if u.coming[whose] >= comingFromOne || u.coming[""] >= comingFromAll || seat && u.coming[by] >= comingFromSeat {
 		return nil, false
 	}
-	u.coming[whose]++
-	u.coming[""]++
+	of := []string{"", whose}
+	if seat {
+		of = append(of, by)
+	}
+	for _, who := range of {
+		u.coming[who]++
+	}
 	return func() {
 		u.mu.Lock()
 		defer u.mu.Unlock()
-		u.coming[""]--
-		if u.coming[whose]--; u.coming[whose] == 0 {
-			delete(u.coming, whose)
+		for _, who := range of {
+			if u.coming[who]--; u.coming[who] == 0 {
+				delete(u.coming, who)
+			}
 		}
 	}, true
 }
 
 // receive takes what somebody brings, as a file that is gone when it is closed,
 // within a limit of bytes and of time. An empty one is refused.
-func (u *uploads) receive(c *gin.Context, whose string, limit int64, tooLarge refusal.Code) (*os.File, error) {
-	leave, ok := u.enter(whose)
+func (u *uploads) receive(c *gin.Context, whose, by string, limit int64, tooLarge refusal.Code) (*os.File, error) {
+	leave, ok := u.enter(whose, by)
 	if !ok {
 		return nil, refusal.New(refusal.TooMany)
 	}

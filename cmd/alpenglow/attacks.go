@@ -18,7 +18,7 @@ import (
 // the slowest answer in the lesson was meanwhile, and how much the server grew,
 // and fails where that is more than it may be.
 func attacks(ctx context.Context, args []string) error {
-	t := trouble{classes: 2, students: 10}
+	t := trouble{classes: 2 + len(allAttacks), students: 10}
 	flags := flag.NewFlagSet("attacks", flag.ContinueOnError)
 	slowest := flags.Duration("slowest", 100*time.Millisecond, "how long an answer in the lesson may take")
 	grown := flags.Int64("grown", 32, "by how many MiB of memory in use the server may grow")
@@ -44,7 +44,7 @@ func attacks(ctx context.Context, args []string) error {
 		return err
 	}
 	defer func() { t.server.Process.Kill() }()
-	// The first class is the ordinary lesson; the code of the other is known to the attacker.
+	// The first class is the ordinary lesson; the codes of the others are known to the attacker.
 	lesson := t.pupils[:t.students]
 	work, stop := context.WithCancel(ctx)
 	defer stop()
@@ -56,12 +56,13 @@ func attacks(ctx context.Context, args []string) error {
 	if _, err := t.untilBack(ctx, time.Now(), time.Minute); err != nil {
 		return fmt.Errorf("at the start: %w", err)
 	}
-	a := &assault{url: fmt.Sprintf("http://127.0.0.1:%d", t.port), code: codeOf(1)}
+	a := &assault{url: fmt.Sprintf("http://127.0.0.1:%d", t.port)}
 	server := meter{url: a.url}
 	failed := false
 	fmt.Println("| attack | what came of it | slowest answer in the lesson | the server grew by |")
 	fmt.Println("| --- | --- | --- | --- |")
-	for _, one := range append([]attack{{"none", rest6, 0}}, allAttacks...) {
+	for i, one := range append([]attack{{"none", rest6, 0}}, allAttacks...) {
+		a.code = codeOf(i + 1)
 		if *only != "" && one.name != *only {
 			continue
 		}
