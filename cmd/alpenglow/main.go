@@ -5,6 +5,8 @@
 //	alpenglow migrate   bring the database's tables up to date
 //	alpenglow rehearse  send a simulated class to a lesson
 //	alpenglow load      put a running server under the load of many classes
+//	alpenglow faults    let classes work while the server, the database and the network fail
+//	alpenglow attacks   let a lesson work while somebody means harm
 package main
 
 import (
