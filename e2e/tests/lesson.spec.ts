@@ -27,7 +27,7 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   const dialog = teacher.getByRole('dialog')
   await expect(dialog.getByText(`/join/${code.replace(' ', '')}`)).toBeVisible()
   const qr = dialog.getByRole('img', { name: /^QR code/ })
-  expect(await qr.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(20)
+  await expect.poll(() => qr.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(20)
   await accessible(teacher)
   await teacher.keyboard.press('Escape')
 
