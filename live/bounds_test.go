@@ -202,14 +202,7 @@ func TestWhatFollowsTheUnstored(t *testing.T) {
 	h := newHouse(t, 1)
 	hub := h.hub(t)
 	defer hub.Close(ctx)
-	r, err := hub.session(ctx, h.session)
-	if err != nil {
-		t.Fatal(err)
-	}
-	at, err := hub.hold(ctx, h.sheet.ID)
-	if err != nil {
-		t.Fatal(err)
-	}
+	r, at := h.held(t, hub)
 	x := 50.0
 	for name, actor := range map[string]sheet.Actor{"student": {ID: h.students[0].ID}, "teacher": {Staff: true}} {
 		var stopped atomic.Bool

@@ -90,6 +90,20 @@ func (h house) hub(t testing.TB) *Hub {
 	return hub
 }
 
+// held gives the session and the sheet as a hub holds them.
+func (h house) held(t testing.TB, hub *Hub) (*running, *held) {
+	t.Helper()
+	r, err := hub.session(ctx, h.session)
+	if err != nil {
+		t.Fatal(err)
+	}
+	at, err := hub.hold(ctx, h.sheet.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return r, at
+}
+
 // do sends an operation through a hub and waits for the answer.
 func (h house) do(t testing.TB, hub *Hub, a sheet.Actor, op sheet.Op) (sheet.Result, error) {
 	t.Helper()
@@ -315,14 +329,7 @@ func TestSlowSessionDisturbsNobody(t *testing.T) {
 func TestCloseFinishesCommits(t *testing.T) {
 	h := newHouse(t, 1)
 	hub := h.hub(t)
-	r, err := hub.session(ctx, h.session)
-	if err != nil {
-		t.Fatal(err)
-	}
-	at, err := hub.hold(ctx, h.sheet.ID)
-	if err != nil {
-		t.Fatal(err)
-	}
+	r, at := h.held(t, hub)
 	const n = 300
 	var saved, refused int
 	var mu sync.Mutex

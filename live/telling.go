@@ -213,7 +213,7 @@ func (r *running) stateFor(students []string) []telling {
 		if err != nil {
 			return
 		}
-		stage := state.Stage(board, student, v).Since(before[v.Frame.ID])
+		stage := state.Stage(board, student, v).Changed(v.Since(before[v.Frame.ID]))
 		told = append(told, telling{channels, News{Kind: NewsStage, Stage: &stage}})
 	}
 	if len(students) == 0 {

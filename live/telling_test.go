@@ -87,7 +87,7 @@ func TestContentIsToldOnce(t *testing.T) {
 		}
 		told++
 		stage := *n.news.Stage
-		want, err := next.View(f.board, first.ID)
+		want, err := next.View(f.board, first.ID, session.View{})
 		if err != nil {
 			t.Fatal(err)
 		}

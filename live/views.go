@@ -26,7 +26,7 @@ func (v *views) of(state session.State, board lesson.Board, frame string) (sessi
 	if known, ok := v.now[frame]; ok {
 		return known, nil
 	}
-	view, err := state.View(board, frame)
+	view, err := state.View(board, frame, v.before[frame])
 	if err == nil {
 		v.now[frame] = view
 	}

@@ -36,6 +36,7 @@ var allAttacks = []attack{
 	{"a frame filled and emptied", fillingUp, 0},
 	{"many lines moved at once", movingMany, 0},
 	{"notes of the longest words, looking for room", longNotes, 0},
+	{"texts of the longest words, looking for room", longTexts, 0},
 	{"numbers beyond all frames", farNumbers, 0},
 	{"a drawing of endless dashes", upload(endlessDashes), 0},
 	{"a photo of 1,500 scans", upload(manyScans), 0},
@@ -169,6 +170,21 @@ func longNotes(ctx context.Context, a *assault) (string, error) {
 	return repeat(ctx, "notes", func() (int, error) {
 		n++
 		return h.ops(ctx, aNote(fmt.Sprint(n, strings.Repeat("श्रृंखला ", 66))))
+	})
+}
+
+func longTexts(ctx context.Context, a *assault) (string, error) {
+	h, err := a.seat(ctx)
+	if err != nil {
+		return "", err
+	}
+	n := 0
+	return repeat(ctx, "texts", func() (int, error) {
+		n++
+		add := aNote("")
+		add.Add.Body = lesson.Body{Kind: lesson.KindText,
+			Text: &lesson.Text{Text: fmt.Sprint(n, strings.Repeat("श्रृंखला ", 440)), Size: 16, Ink: "night"}}
+		return h.ops(ctx, add)
 	})
 }
 

@@ -6,11 +6,8 @@ import (
 	"flag"
 	"fmt"
 	"os"
-	"path/filepath"
 	"sync"
 	"time"
-
-	"alpenglow/store/private"
 )
 
 // attacks lets an ordinary lesson work while somebody with the join code, or the
@@ -27,23 +24,12 @@ func attacks(ctx context.Context, args []string) error {
 	if err := flags.Parse(args); err != nil {
 		return err
 	}
-	dir, err := os.MkdirTemp("/var/tmp", "alpenglow-attacks-")
-	if err != nil {
-		return err
-	}
-	defer os.RemoveAll(dir)
-	os.Chmod(dir, 0o755)
-	t.dir = filepath.Join(dir, "data")
-	if t.cluster, err = private.Start(ctx, private.Options{Dir: t.dir}); err != nil {
-		return err
-	}
-	defer func() { t.cluster.Stop() }()
+	defer t.end()
 	// Garbage is collected early, so that memory in use is mostly in use.
 	os.Setenv("GOGC", "50")
 	if err := t.begin(ctx); err != nil {
 		return err
 	}
-	defer func() { t.server.Process.Kill() }()
 	// The first class is the ordinary lesson; the codes of the others are known to the attacker.
 	lesson := t.pupils[:t.students]
 	work, stop := context.WithCancel(ctx)

@@ -31,7 +31,8 @@ type trouble struct {
 	classes, students, times int
 	down                     time.Duration // how long the database is away
 
-	dir     string
+	folder  string // all of it
+	dir     string // the cluster's data
 	cluster *private.Cluster
 	server  *exec.Cmd
 	port    int
@@ -53,21 +54,10 @@ func faults(ctx context.Context, args []string) error {
 	if err := flags.Parse(args); err != nil {
 		return err
 	}
-	dir, err := os.MkdirTemp("/var/tmp", "alpenglow-faults-")
-	if err != nil {
-		return err
-	}
-	defer os.RemoveAll(dir)
-	os.Chmod(dir, 0o755)
-	t.dir = filepath.Join(dir, "data")
-	if t.cluster, err = private.Start(ctx, private.Options{Dir: t.dir}); err != nil {
-		return err
-	}
-	defer func() { t.cluster.Stop() }()
+	defer t.end()
 	if err := t.begin(ctx); err != nil {
 		return err
 	}
-	defer func() { t.server.Process.Kill() }()
 	work, stop := context.WithCancel(ctx)
 	defer stop()
 	var all sync.WaitGroup
@@ -102,14 +92,37 @@ func faults(ctx context.Context, args []string) error {
 		return err
 	}
 	time.Sleep(2 * time.Second) // the last news
-	err = t.compare(ctx)
+	err := t.compare(ctx)
 	stop()
 	all.Wait()
 	return err
 }
 
-// begin makes the classes and starts the server and the wire to it.
+// end stops what begin has started, as far as it came.
+func (t *trouble) end() {
+	if t.server != nil && t.server.Process != nil {
+		t.server.Process.Kill()
+		t.server.Wait()
+	}
+	if t.cluster != nil {
+		t.cluster.Stop()
+	}
+	if t.folder != "" {
+		os.RemoveAll(t.folder)
+	}
+}
+
+// begin starts a cluster, makes the classes and starts the server and the wire to it.
 func (t *trouble) begin(ctx context.Context) error {
+	var err error
+	if t.folder, err = os.MkdirTemp("/var/tmp", "alpenglow-trouble-"); err != nil {
+		return err
+	}
+	os.Chmod(t.folder, 0o755)
+	t.dir = filepath.Join(t.folder, "data")
+	if t.cluster, err = private.Start(ctx, private.Options{Dir: t.dir}); err != nil {
+		return err
+	}
 	s, err := store.Open(ctx, t.cluster.URL)
 	if err != nil {
 		return err

@@ -2,12 +2,11 @@ package ink
 
 import (
 	"encoding/binary"
-	"encoding/json"
 	"math"
 	"math/rand/v2"
-	"os"
 	"testing"
 
+	"alpenglow/core/agreed"
 	"alpenglow/core/refusal"
 )
 
@@ -251,17 +250,5 @@ func TestCutsForTheInterface(t *testing.T) {
 		c.Pieces, c.Touched = e.Cut(line)
 		cuts = append(cuts, c)
 	}
-	want, err := json.MarshalIndent(cuts, "", " ")
-	if err != nil {
-		t.Fatal(err)
-	}
-	const name = "testdata/cuts.json"
-	if os.Getenv("UPDATE") != "" {
-		if err := os.WriteFile(name, want, 0o644); err != nil {
-			t.Fatal(err)
-		}
-	}
-	if got, err := os.ReadFile(name); err != nil || string(got) != string(want) {
-		t.Errorf("%s is not what the core computes: run UPDATE=1 go test ./core/ink (%v)", name, err)
-	}
+	agreed.Holds(t, "testdata/cuts.json", cuts)
 }

@@ -23,9 +23,11 @@ const (
 
 // Tall is how high a mark stands on its frame: its height, or what its words
 // take where they take more.
-func (e Element) Tall() float64 {
+func (e Element) Tall() float64 { return e.tall(letters.Count) }
+
+func (e *Element) tall(count lines) float64 {
 	if g, ok := e.kindOf().(grown); ok {
-		return max(e.H, g.tall(e.W))
+		return max(e.H, g.tall(e.W, count))
 	}
 	return e.H
 }
@@ -33,7 +35,15 @@ func (e Element) Tall() float64 {
 // grown is a kind of mark that grows with its words.
 type grown interface {
 	// tall is how high its words and what is around them stand in a width.
-	tall(width float64) float64
+	tall(width float64, count lines) float64
+}
+
+// lines says how many lines words take in a width: letters.Count or letters.About.
+type lines func(text string, width float64, s letters.Style) int
+
+// height is how high lines of text stand.
+func (l lines) height(text string, width float64, s letters.Style) float64 {
+	return float64(l(text, width, s)) * s.Size * lineHeight
 }
 
 func (e *Element) kindOf() kind {
@@ -41,15 +51,16 @@ func (e *Element) kindOf() kind {
 	return k
 }
 
-// height is how high lines of text stand.
-func height(text string, width float64, s letters.Style) float64 {
-	return float64(letters.Count(text, width, s)) * s.Size * lineHeight
-}
-
 // Covers is what a mark covers on its frame: the upright box around it, with
 // the height that its words take.
-func (e Element) Covers() place.Box {
-	b := place.Box{X: e.X, Y: e.Y, W: e.W, H: max(e.Tall(), 16)}
+func (e Element) Covers() place.Box { return e.box(letters.Count) }
+
+// LiesAbout is about what a mark covers, for where hundreds are looked at; it
+// costs some nanoseconds for each letter.
+func (e Element) LiesAbout() place.Box { return e.box(letters.About) }
+
+func (e *Element) box(count lines) place.Box {
+	b := place.Box{X: e.X, Y: e.Y, W: e.W, H: max(e.tall(count), 16)}
 	if e.Kind == KindNote {
 		b.Y, b.H = b.Y-tab, b.H+tab
 	}

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"alpenglow/core/letters"
 	"alpenglow/core/paper"
 	"alpenglow/core/place"
 )
@@ -104,7 +105,7 @@ func shared(cover Element, b place.Box) float64 {
 
 // uncovered empties the cells that covers touch.
 func (t *Table) uncovered(e Element, covers []Element) *Table {
-	wide, high := t.columns(e.W), t.rows(e.W, e.H)
+	wide, high := t.columns(e.W), t.rows(e.W, e.H, letters.Count)
 	seen := &Table{}
 	y := e.Y
 	for i, row := range t.Rows {

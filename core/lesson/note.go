@@ -32,12 +32,12 @@ func (n *Note) with(p, before *Properties) Body {
 }
 
 // tall: the card has a rim around its words.
-func (n *Note) tall(width float64) float64 {
+func (n *Note) tall(width float64, count lines) float64 {
 	size := n.Size
 	if size == 0 {
 		size = noteSize
 	}
-	return height(n.Text, width-2*noteRim, letters.Style{Size: size, Weight: letters.Regular}) + 2*noteRim
+	return count.height(n.Text, width-2*noteRim, letters.Style{Size: size, Weight: letters.Regular}) + 2*noteRim
 }
 
 func (n *Note) words() string { return n.Text }

@@ -96,7 +96,7 @@ func (s *Shape) Inside(w, h float64) (box place.Box, tall float64) {
 		in = [3]float64{.18, .20, .18}
 	}
 	box = place.Box{X: in[1] * w, Y: in[0] * h, W: w * (1 - 2*in[1]), H: h * (1 - in[0] - in[2])}
-	return box, height(s.Text, box.W, letters.Style{Size: shapeSize, Weight: letters.Regular})
+	return box, lines(letters.Count).height(s.Text, box.W, letters.Style{Size: shapeSize, Weight: letters.Regular})
 }
 
 func (s *Shape) words() string { return s.Text }

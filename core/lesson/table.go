@@ -49,9 +49,9 @@ func (t *Table) with(p, before *Properties) Body {
 
 // tall: the columns are as wide as their longest words want, the rows as high
 // as their highest cell.
-func (t *Table) tall(width float64) float64 {
+func (t *Table) tall(width float64, count lines) float64 {
 	total := 0.0
-	for _, high := range t.rows(width, 0) {
+	for _, high := range t.rows(width, 0, count) {
 		total += high
 	}
 	return total
@@ -59,7 +59,7 @@ func (t *Table) tall(width float64) float64 {
 
 // rows gives how high the rows are that share a width and at least a height:
 // where there is more than their words take, each gets more alike.
-func (t *Table) rows(width, least float64) []float64 {
+func (t *Table) rows(width, least float64, count lines) []float64 {
 	wide := t.columns(width)
 	high, total := make([]float64, len(t.Rows)), float64(cellRule)
 	for y, row := range t.Rows {
@@ -67,11 +67,11 @@ func (t *Table) rows(width, least float64) []float64 {
 		if y == 0 {
 			s.Weight = letters.SemiBold
 		}
-		lines := 1
+		most := 1
 		for x, cell := range row {
-			lines = max(lines, letters.Count(cell, wide[x]-2*cellRim, s))
+			most = max(most, count(cell, wide[x]-2*cellRim, s))
 		}
-		high[y] = float64(lines)*cellSize*cellHeight + cellRule
+		high[y] = float64(most)*cellSize*cellHeight + cellRule
 		total += high[y]
 	}
 	high[0] += cellRule

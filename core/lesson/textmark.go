@@ -61,17 +61,17 @@ func (t *Text) with(p, before *Properties) Body {
 }
 
 // tall: each line of a list is a paragraph beside its sign.
-func (t *Text) tall(width float64) float64 {
+func (t *Text) tall(width float64, count lines) float64 {
 	s := letters.Style{Size: t.Size, Weight: letters.Regular}
 	if t.Bold {
 		s.Weight = letters.Bold
 	}
 	if t.List == ListNone {
-		return height(t.Text, width, s)
+		return count.height(t.Text, width, s)
 	}
 	total := 0.0
 	for line := range strings.SplitSeq(t.Text, "\n") {
-		total += height(line, width-listIndent*t.Size, s)
+		total += count.height(line, width-listIndent*t.Size, s)
 	}
 	return total
 }

@@ -33,6 +33,11 @@ var fonts = sync.OnceValue(func() []*font.Font {
 	return all
 })
 
+// plain gives the width of a glyph in the font's regular letters, in letter sizes.
+func plain(f *font.Font, g font.GID) float32 {
+	return font.NewFace(f).HorizontalAdvance(g) / float32(f.Upem())
+}
+
 func read(name string) (*font.Font, error) {
 	text, err := files.ReadFile(name)
 	if err != nil {

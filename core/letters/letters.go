@@ -52,22 +52,22 @@ const tabStop = 8
 // it with white-space: pre-wrap.
 func Lines(text string, width float64, s Style) []string {
 	setter := setters.Get().(*setter)
-	defer setters.Put(setter)
 	var lines []string
 	for paragraph := range strings.SplitSeq(text, "\n") {
 		lines = setter.breakUp(lines, []rune(paragraph), width, s)
 	}
+	setters.Put(setter) // not after a panic
 	return lines
 }
 
 // Width is how wide words are that stand on one line.
 func Width(text string, s Style) float64 {
 	setter := setters.Get().(*setter)
-	defer setters.Put(setter)
 	total := 0.0
 	for _, w := range setter.advances([]rune(text), s) {
 		total += w
 	}
+	setters.Put(setter)
 	return total
 }
 
@@ -253,21 +253,25 @@ func fontFor(set []*harfbuzz.Font, r rune, before *harfbuzz.Font) *harfbuzz.Font
 func (t *setter) ownWidths(text []rune, wide []float64, size float64) {
 	joined := false
 	for i, r := range text {
-		switch {
-		case r == '\u200d': // joins pictures to one
-			joined = true
-			continue
-		case unicode.Is(unicode.M, r), unicode.Is(unicode.Cf, r), joined, isSkin(r):
-		case isFlag(r) && i > 0 && isFlag(text[i-1]) && wide[i-1] > 0:
-		case isPicture(r):
-			wide[i] = face * size
-		case isWide(r):
-			wide[i] = wideLetter * size
-		default:
-			wide[i] = otherLetter * size
+		second := isFlag(r) && i > 0 && isFlag(text[i-1]) && wide[i-1] > 0
+		if !joined && !second {
+			wide[i] = ownWidth(r) * size
 		}
-		joined = false
+		joined = r == '\u200d' // joins pictures to one
 	}
+}
+
+// ownWidth is the width of such a letter, in letter sizes.
+func ownWidth(r rune) float64 {
+	switch {
+	case unicode.Is(unicode.M, r), unicode.Is(unicode.Cf, r), isSkin(r):
+		return 0
+	case isPicture(r):
+		return face
+	case isWide(r):
+		return wideLetter
+	}
+	return otherLetter
 }
 
 func isWide(r rune) bool {

@@ -65,3 +65,10 @@ func BenchmarkLines(b *testing.B) {
 		})
 	}
 }
+
+func BenchmarkAbout(b *testing.B) {
+	text := strings.Repeat("ज्वार हर दिन देर से आता है ", 150)
+	for b.Loop() {
+		About(text, 264, Style{Size: 28, Weight: Regular})
+	}
+}

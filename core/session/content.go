@@ -1,10 +1,10 @@
 package session
 
 import (
-	"bytes"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"fmt"
 	"slices"
 
 	"alpenglow/core/lesson"
@@ -17,34 +17,57 @@ type View struct {
 	Polls map[string]poll.State
 	// Content names what was prepared on it: the same marks, the same name.
 	Content string
+
+	marks []sum  // of the prepared marks, in order
+	of    string // what the view depends on besides the board
 }
 
-// View gives a frame as a class may see it now.
-func (s State) View(board lesson.Board, frame string) (View, error) {
+// sum is a hash of a mark (SHA-256).
+type sum [sha256.Size]byte
+
+// View gives a frame as a class may see it now. Where nothing that it depends on
+// has changed since a view before, that is it.
+func (s State) View(board lesson.Board, frame string, before View) (View, error) {
 	on, err := s.On(board, frame)
 	if err != nil {
 		return View{}, err
 	}
-	v := View{Frame: on.ForClass(s.Lifted), Polls: map[string]poll.State{}}
+	v := View{Polls: map[string]poll.State{}}
+	lifted := []string{}
+	for _, e := range on.Prepared {
+		switch {
+		case e.Kind == lesson.KindCover && slices.Contains(s.Lifted, e.ID):
+			lifted = append(lifted, e.ID)
+		case e.Kind == lesson.KindPoll:
+			v.Polls[e.ID] = s.Polls[e.ID]
+		}
+	}
+	v.of = fmt.Sprint(frame, on.Arrangement, on.Permission, lifted, v.Polls)
+	if v.of == before.of {
+		return before, nil
+	}
+	v.Frame = on.ForClass(lifted)
+	all := sha256.New()
 	for i, e := range v.Frame.Prepared {
 		if e.Kind == lesson.KindPoll {
 			question := e.Poll.ForClass(s.Polls[e.ID].Phase)
 			v.Frame.Prepared[i].Poll = &question
-			v.Polls[e.ID] = s.Polls[e.ID]
+		}
+		text, err := json.Marshal(v.Frame.Prepared[i])
+		if err != nil {
+			return View{}, fmt.Errorf("view of a frame: %w", err)
+		}
+		of := sha256.Sum256(text)
+		v.marks = append(v.marks, of)
+		all.Write(of[:])
+	}
+	for id := range v.Polls {
+		if !slices.ContainsFunc(v.Frame.Prepared, func(e lesson.Element) bool { return e.ID == id }) {
+			delete(v.Polls, id) // it lies under a cover
 		}
 	}
-	v.Content = contentOf(v.Frame.Prepared)
+	v.Content = hex.EncodeToString(all.Sum(nil)[:16])
 	return v, nil
-}
-
-// contentOf is the name of marks: a hash of them (SHA-256, its first half).
-func contentOf(marks []lesson.Element) string {
-	text, err := json.Marshal(marks)
-	if err != nil {
-		panic(err) // numbers of marks are finite, and there is nothing else that cannot be written
-	}
-	sum := sha256.Sum256(text)
-	return hex.EncodeToString(sum[:16])
 }
 
 // ContentChange makes the content From into another: what is gone leaves, then
@@ -70,31 +93,50 @@ func (c ContentChange) Apply(old []lesson.Element) []lesson.Element {
 	return marks
 }
 
-// Since gives the stage for those who have another content of the same frame:
-// with what has changed in place of what was prepared.
-func (s Stage) Since(before View) Stage {
-	if before.Frame.ID != s.Frame.ID || before.Content == "" {
-		return s
+// Since gives what makes the content of an earlier view into this one's; nil for
+// a view of another frame, and where marks have changed places.
+func (v View) Since(before View) *ContentChange {
+	if before.Frame.ID != v.Frame.ID || before.Content == "" {
+		return nil
 	}
-	change := ContentChange{From: before.Content}
-	had, has := byID(before.Frame.Prepared), byID(s.Frame.Prepared)
-	for id, was := range had {
-		if is, ok := has[id]; !ok || !bytes.Equal(was, is) {
-			change.Gone = append(change.Gone, id)
+	change := &ContentChange{From: before.Content}
+	had, has := before.byID(), v.byID()
+	stays := []string{} // in the order before
+	for i, e := range before.Frame.Prepared {
+		if now, ok := has[e.ID]; ok && now == before.marks[i] {
+			stays = append(stays, e.ID)
+		} else {
+			change.Gone = append(change.Gone, e.ID)
 		}
 	}
-	slices.Sort(change.Gone)
-	for at, e := range s.Frame.Prepared {
-		if was, ok := had[e.ID]; !ok || !bytes.Equal(was, has[e.ID]) {
+	for at, e := range v.Frame.Prepared {
+		switch was, ok := had[e.ID]; {
+		case !ok || was != v.marks[at]:
 			change.Put = append(change.Put, MarkAt{at, e})
+		case stays[0] != e.ID:
+			return nil
+		default:
+			stays = stays[1:]
 		}
 	}
-	next := s
-	next.Frame.Prepared, next.Change = []lesson.Element{}, &change
-	if contentOf(change.Apply(before.Frame.Prepared)) != s.Content {
-		return s // marks have changed places
+	return change
+}
+
+func (v View) byID() map[string]sum {
+	sums := make(map[string]sum, len(v.marks))
+	for i, e := range v.Frame.Prepared {
+		sums[e.ID] = v.marks[i]
 	}
-	return next
+	return sums
+}
+
+// Changed gives the stage with a change of what was prepared in place of all of
+// it; with none, the stage as it is.
+func (s Stage) Changed(by *ContentChange) Stage {
+	if by != nil {
+		s.Frame.Prepared, s.Change = []lesson.Element{}, by
+	}
+	return s
 }
 
 // Knowing gives the stage for somebody who has contents by their names: without
@@ -103,14 +145,5 @@ func (s Stage) Knowing(contents []string) Stage {
 	if !slices.Contains(contents, s.Content) {
 		return s
 	}
-	s.Frame.Prepared, s.Change = []lesson.Element{}, &ContentChange{From: s.Content}
-	return s
-}
-
-func byID(marks []lesson.Element) map[string][]byte {
-	texts := make(map[string][]byte, len(marks))
-	for _, e := range marks {
-		texts[e.ID], _ = json.Marshal(e)
-	}
-	return texts
+	return s.Changed(&ContentChange{From: s.Content})
 }

@@ -48,7 +48,7 @@ func TestContentsAreMadeFromEachOther(t *testing.T) {
 				p[i], p[j] = p[j], p[i]
 			})
 		}
-		v, err := s.View(b, "f")
+		v, err := s.View(b, "f", session.View{})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -58,7 +58,7 @@ func TestContentsAreMadeFromEachOther(t *testing.T) {
 	for range 2000 {
 		before, now := random(), random()
 		stage := session.Stage{Frame: now.Frame, Content: now.Content}
-		told := stage.Since(before)
+		told := stage.Changed(now.Since(before))
 		if told.Change == nil {
 			whole++
 			if !reflect.DeepEqual(told, stage) {
@@ -78,6 +78,19 @@ func TestContentsAreMadeFromEachOther(t *testing.T) {
 	}
 	if whole == 0 || changed < 1000 {
 		t.Errorf("%d told whole, %d as changes", whole, changed)
+	}
+	// What is used again of an earlier view is what would have been made anew.
+	b := lesson.Board{Frames: []lesson.Frame{{ID: "f", Prepared: marks}}}
+	last := session.View{}
+	for range 300 {
+		s := session.State{Frame: "f", Polls: map[string]poll.State{"c": {Phase: poll.Open, Round: 1 + r.IntN(2)}}}
+		if r.IntN(2) == 0 {
+			s.Lifted = []string{"d", "another frame's"}[:1+r.IntN(2)]
+		}
+		fresh, err := s.View(b, "f", session.View{})
+		if last, _ = s.View(b, "f", last); err != nil || !reflect.DeepEqual(last, fresh) {
+			t.Fatalf("%+v, made anew %+v, %v", last, fresh, err)
+		}
 	}
 	now := random()
 	stage := session.Stage{Frame: now.Frame, Content: now.Content}

@@ -1,10 +1,9 @@
 package session_test
 
 import (
-	"encoding/json"
-	"os"
 	"testing"
 
+	"alpenglow/core/agreed"
 	"alpenglow/core/session"
 )
 
@@ -46,17 +45,5 @@ func TestPlacesForTheInterface(t *testing.T) {
 			}
 		}
 	}
-	want, err := json.Marshal(places)
-	if err != nil {
-		t.Fatal(err)
-	}
-	const name = "testdata/places.json"
-	if os.Getenv("UPDATE") != "" {
-		if err := os.WriteFile(name, want, 0o644); err != nil {
-			t.Fatal(err)
-		}
-	}
-	if got, err := os.ReadFile(name); err != nil || string(got) != string(want) {
-		t.Errorf("%s is not what the core computes: run UPDATE=1 go test ./core/session (%v)", name, err)
-	}
+	agreed.Holds(t, "testdata/places.json", places)
 }

@@ -47,7 +47,7 @@ func (s State) Same(board lesson.Board) bool {
 
 // For gives the stage of a session as a student may see it.
 func (s State) For(board lesson.Board, student Student) (Stage, error) {
-	v, err := s.View(board, s.Place(board, student))
+	v, err := s.View(board, s.Place(board, student), View{})
 	if err != nil {
 		return Stage{}, err
 	}

@@ -7,9 +7,11 @@ import (
 
 const (
 	promptTall = 140 // units that a prompt takes, about
-	// packed is from how many marks on a sheet no place is looked for: there is
-	// none, and looking would hold up others.
+	// packed is from how many marks on a sheet, wordy from how many bytes of words
+	// on a frame, no place is looked for: there is none, and looking would hold up
+	// others.
 	packed = 400
+	wordy  = 200_000
 )
 
 // free moves a new mark to the nearest free place to where it was wished. On a
@@ -19,12 +21,18 @@ func (e *edit) free(m *lesson.Element) error {
 		return nil
 	}
 	taken := []place.Box{}
+	words := 0
+	take := func(o lesson.Element) {
+		if words += len(o.Words()); words <= wordy {
+			taken = append(taken, o.LiesAbout())
+		}
+	}
 	if e.terms.Frame.Prompt != "" {
 		taken = append(taken, place.Box{W: lesson.FrameWidth, H: promptTall})
 	}
 	for _, prepared := range e.terms.Frame.Prepared {
 		if prepared.OnFrame() && !prepared.Tray {
-			taken = append(taken, prepared.Covers())
+			take(prepared)
 		}
 	}
 	others, err := e.each(func(o lesson.Element) bool { return !o.IsAnswer() })
@@ -32,13 +40,17 @@ func (e *edit) free(m *lesson.Element) error {
 		return err
 	}
 	for _, other := range others {
-		taken = append(taken, other.Covers())
+		take(other)
 	}
-	// The grid has some hundred places for each unit of work.
-	if err := e.spend(100 * len(taken)); err != nil {
+	if words > wordy {
+		return nil
+	}
+	// The grid has some hundred places for each unit of work; six bytes of words
+	// are another.
+	if err := e.spend(100*len(taken) + words/6); err != nil {
 		return err
 	}
-	own := m.Covers()
+	own := m.LiesAbout()
 	room := place.Box{X: 10, Y: 10, W: lesson.FrameWidth - 20, H: lesson.FrameHeight - 20}
 	x, y := place.Free(room, taken, own.W, own.H, own.X+own.W/2, own.Y+own.H/2)
 	m.X, m.Y = x+m.X-own.X, y+m.Y-own.Y

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"reflect"
+	"strings"
 	"testing"
 
 	"alpenglow/core/lesson"
@@ -100,6 +101,35 @@ func TestFreePlaces(t *testing.T) {
 				t.Errorf("notes at %v,%v and %v,%v cover each other", a.X, a.Y, b.X, b.Y)
 			}
 		}
+	}
+}
+
+// Among more words than can be looked at in a moment, a note stays where it was
+// wished.
+func TestNoPlaceAmongTooManyWords(t *testing.T) {
+	s, r := sheet.New("class"), rules(lesson.WholeClass, lesson.Add)
+	wished := func() bool {
+		op := addNote(v7(), "here")
+		op.Add.X, op.Add.Y, op.Add.Free = 600, 400, true
+		if _, err := apply(s, r, noor, op); err != nil {
+			t.Fatal(err)
+		}
+		mark, _ := s.Mark(op.Add.Mark)
+		return mark.X == 600 && mark.Y == 400
+	}
+	long := strings.Repeat("श्रृं", lesson.MaxText/5)
+	for n := 0; n*len(long) < 200_000; n++ {
+		op := addNote(v7(), "")
+		op.Add.Body = lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: long, Size: 16, Ink: "night"}}
+		if wished() && n > 0 {
+			t.Fatalf("no place was looked for among %d bytes", n*len(long))
+		}
+		if _, err := apply(s, r, noor, op); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if !wished() {
+		t.Error("a place was looked for")
 	}
 }
 

@@ -345,8 +345,8 @@ function middleWords(to: Context, text: string, w: number, h: number, colour: st
 
 function note(to: Context, text: string, tint: Tint, size: number, w: number, h: number) {
   to.font = font(size)
-  const wrapped = lines(to, text, w - 2 * NOTE.padding)
-  const height = Math.max(h, wrapped.length * size * LINE + 2 * NOTE.padding)
+  const wrapped = lines(to, text, w - 2 * NOTE.rim)
+  const height = Math.max(h, wrapped.length * size * LINE + 2 * NOTE.rim)
   to.fillStyle = token(`note-${tint}`)
   to.strokeStyle = token('line')
   to.lineWidth = 2
@@ -355,9 +355,7 @@ function note(to: Context, text: string, tint: Tint, size: number, w: number, h:
   to.fill()
   to.stroke()
   to.fillStyle = token('night')
-  wrapped.forEach((line, i) =>
-    begin(to, line, NOTE.padding, NOTE.padding + i * size * LINE, w - 2 * NOTE.padding, text),
-  )
+  wrapped.forEach((line, i) => begin(to, line, NOTE.rim, NOTE.rim + i * size * LINE, w - 2 * NOTE.rim, text))
 }
 
 function table(to: Context, rows: string[][], w: number, h: number) {

@@ -7,7 +7,8 @@ export const FRAME = { width: 1600, height: 1000 }
 /** The height of a line of text, in letter sizes. */
 export const LINE = 1.35
 
-export const NOTE = { size: 28, padding: 18, tab: 26, tabSize: 20, width: 300, height: 120 }
+/** A note's rim is its padding and its edge. */
+export const NOTE = { size: 28, padding: 18, rim: 19, tab: 26, tabSize: 20, width: 300, height: 120 }
 export const PROMPT = { x: 60, y: 48, size: 50, width: 1480 }
 export const CELL = { size: 28, line: 1.4 }
 /** The letters inside a shape and on a link. */
@@ -58,9 +59,9 @@ export type Box = { x: number; y: number; w: number; h: number }
 
 /** How high a note's card is besides its words, and how many letters a line holds, about. */
 function noteHeight(text: string, w: number, h: number, size: number): number {
-  const perLine = Math.max(1, Math.floor((w - 2 * NOTE.padding) / (size * 0.52)))
+  const perLine = Math.max(1, Math.floor((w - 2 * NOTE.rim) / (size * 0.52)))
   const lines = text.split('\n').reduce((sum, line) => sum + Math.max(1, Math.ceil(line.length / perLine)), 0)
-  return Math.max(h, lines * size * LINE + 2 * NOTE.padding)
+  return Math.max(h, lines * size * LINE + 2 * NOTE.rim)
 }
 
 /** Heights of notes and texts as they stand on the screen, in frame units, by mark. */
