@@ -31,8 +31,10 @@ async function frames(page: Page, ms: number, meanwhile: () => Promise<unknown>)
   return (await measured).sort((a, b) => a - b)
 }
 
-const share = (sorted: number[], q: number) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!.toFixed(1)
-const row = (name: string, t: number[]) => console.log(`| ${name} | ${share(t, 0.5)} | ${share(t, 0.95)} | ${t.length} |`)
+const share = (sorted: number[], q: number) =>
+  sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!.toFixed(1)
+const row = (name: string, t: number[]) =>
+  console.log(`| ${name} | ${share(t, 0.5)} | ${share(t, 0.95)} | ${t.length} |`)
 
 /** Zooms in and out and moves the view, inside the page, once a frame. */
 const moveAbout = (page: Page, ms: number) =>
@@ -47,8 +49,18 @@ const moveAbout = (page: Page, ms: number) =>
           n++
           const zooms = n % 60 < 30
           const turn = n % 120 < 60 ? -1 : 1
-          const init = { bubbles: true, cancelable: true, clientX: box.x + box.width / 2, clientY: box.y + box.height / 2 }
-          at.dispatchEvent(new WheelEvent('wheel', zooms ? { ...init, deltaY: 20 * turn, ctrlKey: true } : { ...init, deltaX: 12 * turn, deltaY: 8 * turn }))
+          const init = {
+            bubbles: true,
+            cancelable: true,
+            clientX: box.x + box.width / 2,
+            clientY: box.y + box.height / 2,
+          }
+          at.dispatchEvent(
+            new WheelEvent(
+              'wheel',
+              zooms ? { ...init, deltaY: 20 * turn, ctrlKey: true } : { ...init, deltaX: 12 * turn, deltaY: 8 * turn },
+            ),
+          )
           if (performance.now() < end) requestAnimationFrame(tick)
           else resolve()
         }
@@ -68,16 +80,40 @@ test('how smoothly a full frame moves', async ({ browser }) => {
     const page = await device(browser, server.url)
     await join(page, code, 'Noor')
 
-    console.log(`| ${NOTES} notes and ${STROKES} lines of 80 points, 1280 x 800, software rendering | median ms | p95 ms | frames |`)
+    console.log(
+      `| ${NOTES} notes and ${STROKES} lines of 80 points, 1280 x 800, software rendering | median ms | p95 ms | frames |`,
+    )
     console.log('| --- | --- | --- | --- |')
     row('an empty page', await frames(empty, 6000, () => moveAbout(empty, 5500)))
 
-    const crowd = spawn(path(import.meta.dirname, '../bin/alpenglow'), ['crowd', '-url', server.url, '-code', code, '-notes', String(NOTES), '-strokes', String(STROKES), '-seconds', '30'], { stdio: ['ignore', 'pipe', 'inherit'] })
-    const said = (word: string) => new Promise<void>((resolve) => crowd.stdout.on('data', (text: Buffer) => text.toString().includes(word) && resolve()))
+    const crowd = spawn(
+      path(import.meta.dirname, '../bin/alpenglow'),
+      [
+        'crowd',
+        '-url',
+        server.url,
+        '-code',
+        code,
+        '-notes',
+        String(NOTES),
+        '-strokes',
+        String(STROKES),
+        '-seconds',
+        '30',
+      ],
+      { stdio: ['ignore', 'pipe', 'inherit'] },
+    )
+    const said = (word: string) =>
+      new Promise<void>((resolve) =>
+        crowd.stdout.on('data', (text: Buffer) => text.toString().includes(word) && resolve()),
+      )
     const filled = said('filled')
     const drawn = said('drawn')
     await filled
-    await page.waitForFunction((n) => document.querySelectorAll('[data-part=frame] [data-mark]').length >= n, NOTES + STROKES)
+    await page.waitForFunction(
+      (n) => document.querySelectorAll('[data-part=frame] [data-mark]').length >= n,
+      NOTES + STROKES,
+    )
     await page.waitForTimeout(1500)
     row('an empty page while 30 others draw elsewhere', await frames(empty, 4000, () => moveAbout(empty, 3500)))
     row('zooming and moving while 30 others draw', await frames(page, 6000, () => moveAbout(page, 5500)))
@@ -109,7 +145,10 @@ test('how smoothly a full frame moves', async ({ browser }) => {
         await frames(teacher, 6000, async () => {
           await teacher.mouse.move(wide.x + 30, wide.y + 0.3 * slow * 60)
           await teacher.mouse.down()
-          for (let i = 1; i <= 60; i++) await teacher.mouse.move(wide.x + 30 + i * 12, wide.y + 0.3 * slow * 60 + 120 + 100 * Math.sin(i / 4), { steps: 2 })
+          for (let i = 1; i <= 60; i++)
+            await teacher.mouse.move(wide.x + 30 + i * 12, wide.y + 0.3 * slow * 60 + 120 + 100 * Math.sin(i / 4), {
+              steps: 2,
+            })
           await teacher.mouse.up()
         }),
       )
@@ -123,7 +162,11 @@ test('how smoothly a full frame moves', async ({ browser }) => {
 const longBoard = (page: Page) =>
   page.evaluate(async (notes) => {
     const call = async (method: string, path: string, body?: unknown) => {
-      const answer = await fetch(`/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: body ? JSON.stringify(body) : undefined })
+      const answer = await fetch(`/api${path}`, {
+        method,
+        headers: { 'content-type': 'application/json' },
+        body: body ? JSON.stringify(body) : undefined,
+      })
       if (!answer.ok) throw new Error(`${path}: ${answer.status}`)
       return answer.json()
     }
@@ -137,15 +180,32 @@ const longBoard = (page: Page) =>
       kind: 'marks',
       marks: {
         frame: first,
-        step: { kind: 'add', add: { mark: `n${i}`, x: 20 + (i % 10) * 155, y: 180 + Math.floor(i / 10) * 26, w: 150, h: 90, kind: 'note', note: { text: `Tide ${i}`, tint: 'moss' } } },
+        step: {
+          kind: 'add',
+          add: {
+            mark: `n${i}`,
+            x: 20 + (i % 10) * 155,
+            y: 180 + Math.floor(i / 10) * 26,
+            w: 150,
+            h: 90,
+            kind: 'note',
+            note: { text: `Tide ${i}`, tint: 'moss' },
+          },
+        },
       },
     }))
-    for (let i = 0; i < notes; i += 40) await call('POST', `/boards/${board}/edits`, { since: rev, edits: edits.slice(i, i + 40) })
+    for (let i = 0; i < notes; i += 40)
+      await call('POST', `/boards/${board}/edits`, { since: rev, edits: edits.slice(i, i + 40) })
     for (let n = 0; ; n++) {
       ;({ rev, outline } = await call('GET', `/boards/${board}`))
       const frames = outline.frames as string[]
       if (frames.length === 60) return board
-      await call('POST', `/boards/${board}/frames`, { id: id(1000 + n), since: rev, at: frames.length, from: { kind: 'double', double: { frames: frames.slice(0, 60 - frames.length) } } })
+      await call('POST', `/boards/${board}/frames`, {
+        id: id(1000 + n),
+        since: rev,
+        at: frames.length,
+        from: { kind: 'double', double: { frames: frames.slice(0, 60 - frames.length) } },
+      })
     }
   }, 200)
 
@@ -157,7 +217,8 @@ test('how soon a board of 60 frames is there', async ({ browser }) => {
     const board = await longBoard(teacher)
     await teacher.addInitScript(() => {
       const look = () => {
-        if (document.querySelector('[data-part=frame] [data-mark]')) requestAnimationFrame(() => performance.mark('first mark'))
+        if (document.querySelector('[data-part=frame] [data-mark]'))
+          requestAnimationFrame(() => performance.mark('first mark'))
         else requestAnimationFrame(look)
       }
       requestAnimationFrame(look)
@@ -169,12 +230,16 @@ test('how soon a board of 60 frames is there', async ({ browser }) => {
       await teacher.waitForFunction(() => performance.getEntriesByName('first mark').length > 0)
       times.push(
         await teacher.evaluate((path) => {
-          const answered = performance.getEntriesByType('resource').find((e) => e.name.endsWith(path)) as PerformanceResourceTiming
+          const answered = performance
+            .getEntriesByType('resource')
+            .find((e) => e.name.endsWith(path)) as PerformanceResourceTiming
           return performance.getEntriesByName('first mark')[0]!.startTime - answered.responseEnd
         }, `/api/boards/${board}`),
       )
     }
-    console.log(`a board of 60 frames, 200 marks on the first: seen after its answer in ${times.map((t) => t.toFixed(0)).join(', ')} ms`)
+    console.log(
+      `a board of 60 frames, 200 marks on the first: seen after its answer in ${times.map((t) => t.toFixed(0)).join(', ')} ms`,
+    )
   } finally {
     await server.remove()
   }

@@ -47,7 +47,10 @@ const measure = (page: Page, ms: number) =>
   page.evaluate(
     (length) =>
       new Promise<{ frames: number[]; late: number[]; never: number }>((resolve) => {
-        const { heard, painted } = window as unknown as { heard: Array<{ name: string; frame: string; at: number }>; painted: Map<string, number[]> }
+        const { heard, painted } = window as unknown as {
+          heard: Array<{ name: string; frame: string; at: number }>
+          painted: Map<string, number[]>
+        }
         heard.length = 0
         const frames: number[] = []
         let last = performance.now()
@@ -63,7 +66,10 @@ const measure = (page: Page, ms: number) =>
             const late: number[] = []
             let never = 0
             for (const change of changes) {
-              const times = [...painted].find(([label]) => label.startsWith(`${change.name}'`) || label.startsWith(`${change.name}’`))?.[1] ?? []
+              const times =
+                [...painted].find(
+                  ([label]) => label.startsWith(`${change.name}'`) || label.startsWith(`${change.name}’`),
+                )?.[1] ?? []
               const shown = times.find((t) => t >= change.at)
               if (shown === undefined) never++
               else late.push(shown - change.at)
@@ -88,11 +94,21 @@ test('the monitor of a class at work', async ({ browser }) => {
     await page.addInitScript(watchChanges)
     await signIn(page)
     const code = await startSession(page)
-    await page.getByRole('button', { name: /^Go to frame 2/ }).or(page.getByRole('button', { name: /Frame 2/ })).first().click()
-    const crowd = spawn(path(import.meta.dirname, '../bin/alpenglow'), ['rehearse', '-url', server.url, '-code', code, '-students', '28', '-pace', '0.25'], { stdio: 'ignore' })
+    await page
+      .getByRole('button', { name: /^Go to frame 2/ })
+      .or(page.getByRole('button', { name: /Frame 2/ }))
+      .first()
+      .click()
+    const crowd = spawn(
+      path(import.meta.dirname, '../bin/alpenglow'),
+      ['rehearse', '-url', server.url, '-code', code, '-students', '28', '-pace', '0.25'],
+      { stdio: 'ignore' },
+    )
     await page.getByRole('tab', { name: /Everyone/ }).click()
     await page.waitForTimeout(15_000)
-    console.log('| 28 at work at four times human pace, everybody\'s work | frames median ms | p95 ms | over 33 ms | changes | shown after, median ms | p95 | most | never |')
+    console.log(
+      "| 28 at work at four times human pace, everybody's work | frames median ms | p95 ms | over 33 ms | changes | shown after, median ms | p95 | most | never |",
+    )
     console.log('| --- | --- | --- | --- | --- | --- | --- | --- | --- |')
     const session = await page.context().newCDPSession(page)
     for (const slow of [1, 4]) {
@@ -100,7 +116,9 @@ test('the monitor of a class at work', async ({ browser }) => {
       await page.waitForTimeout(2000)
       const { frames, late, never } = await measure(page, SECONDS * 1000)
       const over = ((100 * frames.filter((f) => f > 33.5).length) / frames.length).toFixed(0)
-      console.log(`| processor ${slow === 1 ? 'as it is' : `slowed ${slow} times`} | ${share(frames, 0.5)} | ${share(frames, 0.95)} | ${over} % | ${late.length + never} | ${share(late, 0.5)} | ${share(late, 0.95)} | ${share(late, 1)} | ${never} |`)
+      console.log(
+        `| processor ${slow === 1 ? 'as it is' : `slowed ${slow} times`} | ${share(frames, 0.5)} | ${share(frames, 0.95)} | ${over} % | ${late.length + never} | ${share(late, 0.5)} | ${share(late, 0.95)} | ${share(late, 1)} | ${never} |`,
+      )
     }
     crowd.kill()
   } finally {
@@ -109,7 +127,7 @@ test('the monitor of a class at work', async ({ browser }) => {
 })
 
 // An hour of a class at its own pace, in six minutes: 28 work ten times as fast.
-test('the teacher\'s tab over an hour at own pace', async ({ browser }) => {
+test("the teacher's tab over an hour at own pace", async ({ browser }) => {
   test.setTimeout(600_000)
   const server = await DemoServer.start()
   try {
@@ -120,7 +138,11 @@ test('the teacher\'s tab over an hour at own pace', async ({ browser }) => {
     await page.getByLabel('typed by the students').check()
     await page.getByRole('button', { name: 'Start now' }).click()
     const code = (await page.getByRole('button', { name: /^Join code/ }).innerText()).trim()
-    const crowd = spawn(path(import.meta.dirname, '../bin/alpenglow'), ['rehearse', '-url', server.url, '-code', code, '-students', '28', '-pace', '0.1'], { stdio: 'ignore' })
+    const crowd = spawn(
+      path(import.meta.dirname, '../bin/alpenglow'),
+      ['rehearse', '-url', server.url, '-code', code, '-students', '28', '-pace', '0.1'],
+      { stdio: 'ignore' },
+    )
     await page.getByRole('tab', { name: /Everyone/ }).click()
     const session = await page.context().newCDPSession(page)
     await session.send('HeapProfiler.enable')
@@ -131,7 +153,9 @@ test('the teacher\'s tab over an hour at own pace', async ({ browser }) => {
         marks: document.querySelectorAll('[data-mark]').length,
         nodes: document.querySelectorAll('*').length,
       }))
-      console.log(`own pace, minute ${minute}: ${(usedSize / 2 ** 20).toFixed(1)} MiB of scripts' memory, ${nodes} elements, ${marks} marks`)
+      console.log(
+        `own pace, minute ${minute}: ${(usedSize / 2 ** 20).toFixed(1)} MiB of scripts' memory, ${nodes} elements, ${marks} marks`,
+      )
       if (minute < 60) await page.waitForTimeout(60_000)
     }
     crowd.kill()

@@ -56,7 +56,8 @@ test('pictures of the main views', async ({ browser }) => {
   mkdirSync(folder, { recursive: true })
   const server = await DemoServer.start()
   try {
-    const shot = (page: import('@playwright/test').Page, name: string) => page.screenshot({ path: path(folder, `${name}.png`) })
+    const shot = (page: import('@playwright/test').Page, name: string) =>
+      page.screenshot({ path: path(folder, `${name}.png`) })
     const teacher = await device(browser, server.url)
     await teacher.goto('/')
     await shot(teacher, 'start')
@@ -99,7 +100,8 @@ test('pictures of the main views', async ({ browser }) => {
     const oskar = students[6]!
     const box = (await oskar.locator('[data-part=frame]').boundingBox())!
     const drag = async (...points: Array<[number, number]>) => {
-      const at = ([x, y]: [number, number]) => [box.x + (x * box.width) / 1600, box.y + (y * box.height) / 1000] as const
+      const at = ([x, y]: [number, number]) =>
+        [box.x + (x * box.width) / 1600, box.y + (y * box.height) / 1000] as const
       await oskar.mouse.move(...at(points[0]!))
       await oskar.mouse.down()
       for (const point of points.slice(1)) await oskar.mouse.move(...at(point), { steps: 10 })

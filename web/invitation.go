@@ -89,6 +89,7 @@ func (s *server) qr(c *gin.Context) {
 	}
 	side := code.Size + 2*quiet
 	c.Data(http.StatusOK, "image/svg+xml", fmt.Appendf(nil,
-		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" shape-rendering="crispEdges"><path fill="#fff" d="M0 0h%dv%dH0z"/><path d="%s"/></svg>`,
+		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" shape-rendering="crispEdges">`+
+			`<path fill="#fff" d="M0 0h%dv%dH0z"/><path d="%s"/></svg>`,
 		side, side, side, side, path.String()))
 }

@@ -84,7 +84,8 @@ type server struct {
 func New(c Config) (http.Handler, error) {
 	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses, &allGuesses),
 		signIns: newGuesses(signInGuesses, nil),
-		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil), hashing: make(chan struct{}, max(1, runtime.NumCPU()/2)),
+		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil),
+		hashing: make(chan struct{}, max(1, runtime.NumCPU()/2)),
 		uploads: newUploads(c.Pictures),
 		intakes: newIntakes(), rehearsals: newRehearsals(),
 		panics: prometheus.NewCounter(prometheus.CounterOpts{Name: "alpenglow_request_panics_total",

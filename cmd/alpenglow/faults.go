@@ -319,7 +319,8 @@ func (t *trouble) compare(ctx context.Context) error {
 	}
 	fmt.Printf("%d classes of %d; each fault %d times, the database away for %v\n", t.classes, t.students, t.times,
 		t.down)
-	fmt.Printf("acknowledged %d; lost or double %d; refused for good %v; pictures that differ %d of %d; connections %d\n", acked, lost, refused, differ, len(t.pupils), connects)
+	fmt.Printf("acknowledged %d; lost or double %d; refused for good %v; pictures that differ %d of %d; "+
+		"connections %d\n", acked, lost, refused, differ, len(t.pupils), connects)
 	for _, name := range []string{"server killed", "database stopped", "connections cut"} {
 		took := slices.Sorted(slices.Values(t.back[name]))
 		if n := len(took); n > 0 {

@@ -50,7 +50,9 @@ func load(ctx context.Context, args []string) error {
 		return o.runIdle(ctx)
 	}
 	if o.header {
-		fmt.Println("| server | classes x students | ops/s | deliveries/s | seen p50 / p95 / p99 ms | acknowledged p50 / p95 / p99 ms | server CPU | database CPU | server MiB | database MiB | lost / double / refused |")
+		fmt.Println("| server | classes x students | ops/s | deliveries/s | seen p50 / p95 / p99 ms | " +
+			"acknowledged p50 / p95 / p99 ms | " +
+			"server CPU | database CPU | server MiB | database MiB | lost / double / refused |")
 		fmt.Println("| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |")
 	}
 	r, err := o.run(ctx)
@@ -102,7 +104,8 @@ func (o loadOptions) runIdle(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	fmt.Printf("An idle student costs the server %.1f KiB of memory (%d connected; heap and stacks in use %.1f MiB before, %.1f MiB after).\n\n",
+	fmt.Printf("An idle student costs the server %.1f KiB of memory (%d connected; "+
+		"heap and stacks in use %.1f MiB before, %.1f MiB after).\n\n",
 		float64(after.inUse-before.inUse)/float64(len(clients))/1024, len(clients), float64(before.inUse)/(1<<20),
 		float64(after.inUse)/(1<<20))
 	return nil

@@ -74,7 +74,8 @@ func databaseURL() (string, error) {
 	if database := setting("DATABASE_URL", ""); database != "" {
 		return database, nil
 	}
-	return "", errors.New("ALPENGLOW_DATABASE_URL is not set: give the PostgreSQL URL, or use alpenglow demo, which brings its own database")
+	return "", errors.New("ALPENGLOW_DATABASE_URL is not set: " +
+		"give the PostgreSQL URL, or use alpenglow demo, which brings its own database")
 }
 
 // setting reads an environment variable ALPENGLOW_<name>.

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"alpenglow/core/agreed"
 	"alpenglow/core/id"
 	"alpenglow/core/oneof"
 	"alpenglow/core/poll"
@@ -184,4 +185,35 @@ func TestForClass(t *testing.T) {
 			t.Errorf("%q changed the question", phase)
 		}
 	}
+}
+
+// What is right and how answers stand, a device works out for itself while they
+// come in: this file of cases is what its own code is held against.
+func TestVerdictsAgreed(t *testing.T) {
+	type given struct {
+		Value  poll.Value `json:"value"`
+		Right  bool       `json:"right"`
+		Counts []int      `json:"counts"` // of this answer and all before it
+	}
+	type asked struct {
+		Question poll.Question `json:"question"`
+		HasRight bool          `json:"hasRight"`
+		Given    []given       `json:"given"`
+	}
+	some, none := question(), question()
+	several := poll.Question{Text: "Which of these turn?", Body: poll.Offer(poll.Option{ID: "moon", Right: true},
+		poll.Option{ID: "sun", Right: true}, poll.Option{ID: "lamp"})}
+	none.Choice.Options[1].Right = false
+	var cases []asked
+	for _, q := range []poll.Question{some, none, several} {
+		c := asked{Question: q, HasRight: q.HasRight()}
+		var values []poll.Value
+		for i := range 7 {
+			v := poll.Choose(q.Choice.Options[(i*i+i/3)%3].ID)
+			values = append(values, v)
+			c.Given = append(c.Given, given{v, q.Judge(v) == poll.Right, q.Tally(values).Counts})
+		}
+		cases = append(cases, c)
+	}
+	agreed.Holds(t, "testdata/verdicts.json", cases)
 }

@@ -120,7 +120,8 @@ func clock(ms int64) string { return time.UnixMilli(ms).UTC().Format(time.RFC333
 
 // formula finds where a spreadsheet may take a cell, or what follows something
 // that it may take for a separator, for a formula.
-var formula = regexp.MustCompile(`(^|[;,\t\r\n"])([\s\x{00A0}\x{200B}\x{FEFF}]*)([=+\-@\x{FF1D}\x{FF0B}\x{FF0D}\x{FF20}]|\t|\r)`)
+var formula = regexp.MustCompile(`(^|[;,\t\r\n"])` +
+	`([\s\x{00A0}\x{200B}\x{FEFF}]*)([=+\-@\x{FF1D}\x{FF0B}\x{FF0D}\x{FF20}]|\t|\r)`)
 
 // harmless keeps a spreadsheet from taking a cell, or a part of one, for a
 // formula: the signs that start one get an apostrophe in front (common practice

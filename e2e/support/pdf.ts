@@ -11,7 +11,9 @@ export function pdf(...texts: string[]): Buffer {
   object('<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>')
   texts.forEach((text, i) => {
     const content = `BT /F 30 Tf 72 500 Td (${text}) Tj ET 2 w 72 480 m 700 480 l S 100 200 250 180 re S`
-    object(`<< /Type /Page /Parent 2 0 R /MediaBox [0 0 842 526] /Contents ${5 + 2 * i} 0 R /Resources << /Font << /F 3 0 R >> >> >>`)
+    object(
+      `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 842 526] /Contents ${5 + 2 * i} 0 R /Resources << /Font << /F 3 0 R >> >> >>`,
+    )
     object(`<< /Length ${content.length} >>\nstream\n${content}\nendstream`)
   })
   const table = out.length

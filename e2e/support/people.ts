@@ -5,8 +5,19 @@ export const desk = { width: 1280, height: 800 }
 export const phone = { width: 390, height: 844 }
 
 /** A page of its own, as on a device of its own. */
-export async function device(browser: Browser, url: string, viewport = desk, more: BrowserContextOptions = {}): Promise<Page> {
-  const context = await browser.newContext({ ...more, baseURL: url, viewport, hasTouch: viewport === phone, reducedMotion: 'reduce' })
+export async function device(
+  browser: Browser,
+  url: string,
+  viewport = desk,
+  more: BrowserContextOptions = {},
+): Promise<Page> {
+  const context = await browser.newContext({
+    ...more,
+    baseURL: url,
+    viewport,
+    hasTouch: viewport === phone,
+    reducedMotion: 'reduce',
+  })
   const page = await context.newPage()
   page.on('console', (message) => {
     // A missing network is part of the lesson; anything else on the console is a defect.
@@ -74,5 +85,9 @@ export async function accessible(page: Page) {
   await expect(page.getByRole('main').or(page.getByRole('dialog')).first()).toBeVisible()
   await expect(page.getByRole('heading').first()).toBeAttached()
   const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 200)} ${n.failureSummary ?? ''}`).join(', ')}`)).toEqual([])
+  expect(
+    violations.map(
+      (v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 200)} ${n.failureSummary ?? ''}`).join(', ')}`,
+    ),
+  ).toEqual([])
 }

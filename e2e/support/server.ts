@@ -31,7 +31,13 @@ export class DemoServer {
 
   async run() {
     const child = spawn(program, ['demo'], {
-      env: { ...process.env, ALPENGLOW_ADDR: `127.0.0.1:${this.port}`, ALPENGLOW_DATA: this.data, ALPENGLOW_LOG: 'info', ALPENGLOW_PACE: '0.1' },
+      env: {
+        ...process.env,
+        ALPENGLOW_ADDR: `127.0.0.1:${this.port}`,
+        ALPENGLOW_DATA: this.data,
+        ALPENGLOW_LOG: 'info',
+        ALPENGLOW_PACE: '0.1',
+      },
       stdio: ['ignore', 'pipe', 'pipe'],
     })
     child.stderr.on('data', (text: Buffer) => (this.log += text.toString()))

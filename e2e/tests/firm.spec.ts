@@ -10,7 +10,9 @@ test.beforeAll(async () => {
 })
 test.afterAll(async () => server.remove())
 
-test('the page opens without network once it has been open, and goes on when the network is back', async ({ browser }) => {
+test('the page opens without network once it has been open, and goes on when the network is back', async ({
+  browser,
+}) => {
   const teacher = await device(browser, server.url)
   await signIn(teacher)
   const code = await startSession(teacher)
@@ -30,7 +32,9 @@ test('the page opens without network once it has been open, and goes on when the
   await saved(noor)
   await expect(teacher.getByText('kept on this device').first()).toBeAttached()
   // What is kept is the page alone, and never an answer of the server.
-  const kept = await noor.evaluate(async () => (await (await caches.open('shell-1')).keys()).map((k) => new URL(k.url).pathname))
+  const kept = await noor.evaluate(async () =>
+    (await (await caches.open('shell-1')).keys()).map((k) => new URL(k.url).pathname),
+  )
   expect(kept).toContain('/')
   expect(kept.filter((path) => path.startsWith('/api'))).toEqual([])
 })
@@ -44,7 +48,11 @@ test('writing that is refused can be copied out; a command without network is re
   await noor.context().setOffline(true)
   await addNote(noor, 'written when the lesson was over')
   await teacher.getByRole('button', { name: 'Finish' }).click()
-  await teacher.getByRole('dialog').or(teacher.getByRole('alertdialog')).getByRole('button', { name: /Finish|End/ }).click()
+  await teacher
+    .getByRole('dialog')
+    .or(teacher.getByRole('alertdialog'))
+    .getByRole('button', { name: /Finish|End/ })
+    .click()
   await expect(teacher).toHaveURL(/\/records\//)
   await noor.context().setOffline(false)
   await expect(noor.getByRole('heading', { name: 'The lesson has ended' })).toBeVisible({ timeout: 20_000 })
@@ -63,7 +71,10 @@ test('writing that is refused can be copied out; a command without network is re
   await startSession(another)
   await another.context().setOffline(true)
   await expect(another.getByText('no network', { exact: true })).toBeVisible()
-  await another.getByRole('button', { name: /Go to frame 2|Frame 2/ }).first().click()
+  await another
+    .getByRole('button', { name: /Go to frame 2|Frame 2/ })
+    .first()
+    .click()
   await expect(another.getByText('Without network this cannot be done now.')).toBeVisible()
   await another.context().setOffline(false)
   await saved(another)
@@ -85,7 +96,9 @@ test('what one window could not send, another one of the same student sends', as
   await addNote(noor, 'left by a window that is closed')
   await noor.close()
   await second.context().setOffline(false)
-  await expect(second.getByRole('button', { name: 'Your note: left by a window that is closed' })).toBeVisible({ timeout: 20_000 })
+  await expect(second.getByRole('button', { name: 'Your note: left by a window that is closed' })).toBeVisible({
+    timeout: 20_000,
+  })
   await saved(second)
 })
 

@@ -9,7 +9,8 @@ test.beforeAll(async () => {
 })
 test.afterAll(() => server?.remove())
 
-const lead = (teacher: Page, n: number) => teacher.getByRole('button', { name: new RegExp(`Lead everybody to frame ${n}`) }).click()
+const lead = (teacher: Page, n: number) =>
+  teacher.getByRole('button', { name: new RegExp(`Lead everybody to frame ${n}`) }).click()
 const note = (page: Page, name: string | RegExp) => page.getByRole('button', { name })
 
 test('a whole lesson, with a network that breaks and a server that restarts', async ({ browser }) => {
@@ -111,7 +112,11 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   // The teacher leads to the second frame; a late student comes there too.
   await lead(teacher, 2)
   await expect(noor.getByRole('heading', { name: 'Where is the Moon?' })).toBeVisible()
-  await draw(noor, [[0.5, 0.3], [0.6, 0.25], [0.7, 0.35]])
+  await draw(noor, [
+    [0.5, 0.3],
+    [0.6, 0.25],
+    [0.7, 0.35],
+  ])
   await expect(noor.getByRole('button', { name: 'Undo' })).toBeEnabled()
   await noor.getByRole('button', { name: 'Select', exact: true }).click()
   await expect(note(noor, 'Your drawn line')).toHaveCount(1)
@@ -132,8 +137,16 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   // Kenji's network is cut; what he does stays on the device and comes in once.
   await kenji.context().setOffline(true)
   await expect(kenji.getByRole('status').filter({ hasText: 'no network' })).toBeVisible()
-  await draw(kenji, [[0.45, 0.8], [0.5, 0.85], [0.55, 0.8]])
-  await draw(kenji, [[0.45, 0.7], [0.5, 0.75], [0.55, 0.7]])
+  await draw(kenji, [
+    [0.45, 0.8],
+    [0.5, 0.85],
+    [0.55, 0.8],
+  ])
+  await draw(kenji, [
+    [0.45, 0.7],
+    [0.5, 0.75],
+    [0.55, 0.7],
+  ])
   await addNote(kenji, 'half moon at the bottom')
   await expect(kenji.getByRole('status').filter({ hasText: '3 things kept on this device' })).toBeVisible()
   await lead(teacher, 1)
@@ -144,7 +157,11 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
 
   // Offline again, and the page is reloaded on return: kept, and sent once.
   await kenji.context().setOffline(true)
-  await draw(kenji, [[0.3, 0.7], [0.35, 0.75], [0.4, 0.7]])
+  await draw(kenji, [
+    [0.3, 0.7],
+    [0.35, 0.75],
+    [0.4, 0.7],
+  ])
   await expect(kenji.getByRole('status').filter({ hasText: '1 thing kept on this device' })).toBeVisible()
   await kenji.context().setOffline(false)
   await kenji.reload()
@@ -158,9 +175,13 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await addNote(noor, 'written while the server was away')
   await server.run()
   await saved(noor)
-  await expect(teacher.getByRole('button', { name: /Open Noor's frame large. 2 things/ })).toBeVisible({ timeout: 20_000 })
+  await expect(teacher.getByRole('button', { name: /Open Noor's frame large. 2 things/ })).toBeVisible({
+    timeout: 20_000,
+  })
   await teacher.getByRole('button', { name: /Open Noor's frame large/ }).click()
-  await expect(teacher.getByRole('dialog').getByRole('button', { name: "Noor's note: written while the server was away" })).toBeVisible()
+  await expect(
+    teacher.getByRole('dialog').getByRole('button', { name: "Noor's note: written while the server was away" }),
+  ).toBeVisible()
   await accessible(teacher)
   // Escape leaves the writing, then what is picked up, and only then the window.
   await teacher.getByRole('dialog').getByRole('button', { name: 'Note', exact: true }).click()
@@ -181,7 +202,9 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await kenji.getByRole('radio', { name: '14.77 days' }).check()
   await saved(kenji)
   await expect(teacher.getByText('2 of 4 answered')).toBeVisible()
-  await expect(teacher.getByRole('group', { name: 'How long is it' }).getByText('1 answer', { exact: true })).toHaveCount(2)
+  await expect(
+    teacher.getByRole('group', { name: 'How long is it' }).getByText('1 answer', { exact: true }),
+  ).toHaveCount(2)
   await expect(teacher.getByText('right answer', { exact: true })).toHaveCount(0)
   await noor.reload()
   await expect(noor.getByRole('radio', { name: '29.53 days' })).toBeChecked()
@@ -217,7 +240,11 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   const download = teacher.waitForEvent('download')
   await teacher.getByRole('link', { name: 'Download CSV' }).click()
   const text = await readFile((await (await download).path())!, 'utf8')
-  const rows = text.replace('\uFEFF', '').trim().split('\r\n').map((row) => row.slice(1, -1).split('","').slice(0, 6).join('|'))
+  const rows = text
+    .replace('\uFEFF', '')
+    .trim()
+    .split('\r\n')
+    .map((row) => row.slice(1, -1).split('","').slice(0, 6).join('|'))
   expect(rows).toContain('Noor|1|What do you notice?|note|High tide is later every day|')
   expect(rows).toContain('Noor|2|Where is the Moon?|drawing|1 strokes|')
   expect(rows).toContain('Noor|3|From new moon to new moon|answer|29.53 days|right')
@@ -241,11 +268,14 @@ test('a student with the keyboard alone', async ({ browser }) => {
   const code = await startSession(teacher)
   const liv = await device(browser, server.url)
   await liv.goto('/')
-  const press = (...keys: string[]) => keys.reduce((before, key) => before.then(() => liv.keyboard.press(key)), Promise.resolve())
+  const press = (...keys: string[]) =>
+    keys.reduce((before, key) => before.then(() => liv.keyboard.press(key)), Promise.resolve())
   const reach = async (key: string, name: string) => {
     for (let i = 0; i < 40; i++) {
       await press(key)
-      const focused = await liv.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent)
+      const focused = await liv.evaluate(
+        () => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent,
+      )
       if (focused?.startsWith(name)) return
     }
     throw new Error(`no way to ${name} by ${key}`)
@@ -305,7 +335,16 @@ test('a pen draws, and the palm beside it does not', async ({ browser }) => {
   const box = (await hana.locator('[data-part=frame]').boundingBox())!
   const cdp = await hana.context().newCDPSession(hana)
   const pen = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number, y: number) =>
-    cdp.send('Input.dispatchMouseEvent', { type, x: box.x + x, y: box.y + y, button: 'left', buttons: 1, clickCount: 1, pointerType: 'pen', force: 0.8 })
+    cdp.send('Input.dispatchMouseEvent', {
+      type,
+      x: box.x + x,
+      y: box.y + y,
+      button: 'left',
+      buttons: 1,
+      clickCount: 1,
+      pointerType: 'pen',
+      force: 0.8,
+    })
   const finger = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: Array<{ x: number; y: number }>) =>
     cdp.send('Input.dispatchTouchEvent', { type, touchPoints: points.map((p) => ({ x: box.x + p.x, y: box.y + p.y })) })
   const lines = hana.getByRole('button', { name: 'Your drawn line' })
@@ -341,7 +380,9 @@ test('a network that lets no WebSocket through', async ({ browser }) => {
   await expect(yusuf.getByRole('heading', { name: 'Where is the Moon?' })).toHaveCount(1)
 })
 
-test('a student begins with at most 180 KB of script; the rest is there before the network breaks', async ({ browser }) => {
+test('a student begins with at most 180 KB of script; the rest is there before the network breaks', async ({
+  browser,
+}) => {
   const teacher = await device(browser, server.url)
   await signIn(teacher)
   const code = await startSession(teacher)
@@ -352,7 +393,10 @@ test('a student begins with at most 180 KB of script; the rest is there before t
   const scripts = new Set<string>()
   let bytes = 0
   cdp.on('Network.responseReceived', ({ requestId, type }) => type === 'Script' && scripts.add(requestId))
-  cdp.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => scripts.has(requestId) && (bytes += encodedDataLength))
+  cdp.on(
+    'Network.loadingFinished',
+    ({ requestId, encodedDataLength }) => scripts.has(requestId) && (bytes += encodedDataLength),
+  )
   await join(page, code, 'Uma')
   await page.waitForTimeout(500)
   console.log(`script for a student: ${(bytes / 1024).toFixed(1)} KB compressed in ${scripts.size} files`)
@@ -361,7 +405,11 @@ test('a student begins with at most 180 KB of script; the rest is there before t
 
   // Parts that were not needed yet come by themselves, once all is still.
   let before = 0
-  await expect.poll(() => ((before = bytes), page.waitForTimeout(1500).then(() => bytes > 200_000 && bytes === before)), { timeout: 20_000 }).toBe(true)
+  await expect
+    .poll(() => ((before = bytes), page.waitForTimeout(1500).then(() => bytes > 200_000 && bytes === before)), {
+      timeout: 20_000,
+    })
+    .toBe(true)
   console.log(`script for a student in the end: ${(bytes / 1024).toFixed(0)} KB compressed`)
   expect(bytes).toBeLessThan(280 * 1024)
   await page.context().setOffline(true)

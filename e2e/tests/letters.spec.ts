@@ -19,36 +19,54 @@ test('words are as high on the screen as the core computes', async ({ browser })
   try {
     const page = await device(browser, server.url, desk)
     await signIn(page)
-    const cases = JSON.parse(readFileSync(join(import.meta.dirname, '../../core/lesson/testdata/heights.json'), 'utf8')) as Case[]
+    const cases = JSON.parse(
+      readFileSync(join(import.meta.dirname, '../../core/lesson/testdata/heights.json'), 'utf8'),
+    ) as Case[]
     const post = async <T>(path: string, data: unknown): Promise<T> => {
       const reply = await page.request.post(`/api${path}`, { data, headers: { Origin: server.url } })
       expect(reply.ok(), `${path}: ${reply.status()}`).toBe(true)
       return (await reply.json()) as T
     }
     const { board } = await post<{ board: string }>('/boards', { title: 'Letters' })
-    const { frames } = (await (await page.request.get(`/api/boards/${board}`)).json()) as { frames: Array<{ id: string }> }
+    const { frames } = (await (await page.request.get(`/api/boards/${board}`)).json()) as {
+      frames: Array<{ id: string }>
+    }
     const frame = frames[0]!.id
     for (let from = 0; from < cases.length; from += 40) {
       const edits = cases.slice(from, from + 40).map(({ mark }, i) => {
         const { w, h, kind } = mark
-        const add = { mark: id(from + i), x: 10 + ((from + i) % 30) * 20, y: 10 + (i % 20) * 30, w, h, kind, [kind]: mark[kind as never] }
+        const add = {
+          mark: id(from + i),
+          x: 10 + ((from + i) % 30) * 20,
+          y: 10 + (i % 20) * 30,
+          w,
+          h,
+          kind,
+          [kind]: mark[kind as never],
+        }
         return { id: id(5000 + from + i), kind: 'marks', marks: { frame, step: { kind: 'add', add } } }
       })
-      const { results } = await post<{ results: Array<{ problem?: { title: string } }> }>(`/boards/${board}/edits`, { since: 0, edits })
+      const { results } = await post<{ results: Array<{ problem?: { title: string } }> }>(`/boards/${board}/edits`, {
+        since: 0,
+        edits,
+      })
       expect(results.map((r) => r.problem).filter(Boolean)).toEqual([])
     }
     await page.goto(`/boards/${board}`)
     await expect(page.locator(`[data-mark="${id(0)}"]`)).toBeVisible()
     await page.evaluate(() => document.fonts.ready)
     const onScreen = await page.evaluate(
-      (names) => names.map((name) => {
-        const mark = document.querySelector<HTMLElement>(`[data-mark="${name}"]`)
-        const inside = mark?.querySelector<HTMLElement>('[data-part=inside]')
-        return (inside ?? mark)?.offsetHeight ?? -1
-      }),
+      (names) =>
+        names.map((name) => {
+          const mark = document.querySelector<HTMLElement>(`[data-mark="${name}"]`)
+          const inside = mark?.querySelector<HTMLElement>('[data-part=inside]')
+          return (inside ?? mark)?.offsetHeight ?? -1
+        }),
       cases.map((_, i) => id(i)),
     )
-    const tables = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('table.mark-words')].map((t) => t.offsetHeight))
+    const tables = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('table.mark-words')].map((t) => t.offsetHeight),
+    )
     const differ = cases
       .map((c, i) => ({ ...c, got: c.mark.kind === 'table' ? (tables.shift() ?? -1) : onScreen[i]! }))
       .map((c) => ({ ...c, lines: Math.round((c.got - c.tall) / c.line) }))

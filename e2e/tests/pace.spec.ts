@@ -20,7 +20,10 @@ async function startAtOwnPace(teacher: Page): Promise<string> {
 }
 
 const heading = (page: Page, name: string) => expect(page.getByRole('heading', { level: 1, name })).toBeAttached()
-const station = (page: Page, n: number) => page.getByRole('navigation', { name: 'Frames of this board' }).getByRole('button', { name: new RegExp(`^Frame ${n}:`) })
+const station = (page: Page, n: number) =>
+  page
+    .getByRole('navigation', { name: 'Frames of this board' })
+    .getByRole('button', { name: new RegExp(`^Frame ${n}:`) })
 
 test('own pace: each student goes their way, comes back to it, and is led again', async ({ browser }) => {
   const teacher = await device(browser, server.url)
@@ -33,9 +36,14 @@ test('own pace: each student goes their way, comes back to it, and is led again'
   // Noor goes on with a finger, Kenji with the keyboard alone.
   await noor.getByRole('button', { name: 'Next frame' }).tap()
   await heading(noor, 'Where is the Moon?')
-  await draw(noor, [[0.5, 0.3], [0.6, 0.4]])
+  await draw(noor, [
+    [0.5, 0.3],
+    [0.6, 0.4],
+  ])
   await saved(noor)
-  await expect(noor.getByRole('button', { name: 'Frame 2: Where is the Moon?, you have something on it' })).toHaveAttribute('aria-current', 'step')
+  await expect(
+    noor.getByRole('button', { name: 'Frame 2: Where is the Moon?, you have something on it' }),
+  ).toHaveAttribute('aria-current', 'step')
   await kenji.getByRole('button', { name: /^Frame 3:/ }).focus()
   await kenji.keyboard.press('Enter')
   await heading(kenji, 'From new moon to new moon')
@@ -54,7 +62,9 @@ test('own pace: each student goes their way, comes back to it, and is led again'
 
   // One press on a name looks into that student's frame, wherever they are.
   await teacher.getByRole('button', { name: "Look into Noor's frame" }).click()
-  await expect(teacher.getByRole('dialog', { name: "Noor's frame" }).getByRole('button', { name: /^Noor's drawn line/ })).toBeVisible()
+  await expect(
+    teacher.getByRole('dialog', { name: "Noor's frame" }).getByRole('button', { name: /^Noor's drawn line/ }),
+  ).toBeVisible()
   await teacher.keyboard.press('Escape')
   await expect(station(teacher, 2)).toHaveAttribute('aria-current', 'step')
   await station(teacher, 3).click()
@@ -102,7 +112,9 @@ test('groups: one copy for each, seen by its own and by the teacher', async ({ b
   }
   await teacher.getByRole('button', { name: /^Change who shares/ }).click()
   await teacher.getByText('Each group', { exact: true }).click()
-  await expect(teacher.getByText('Each group works on its own copy; the other groups do not see it.', { exact: false })).toBeVisible()
+  await expect(
+    teacher.getByText('Each group works on its own copy; the other groups do not see it.', { exact: false }),
+  ).toBeVisible()
   await teacher.keyboard.press('Escape')
   await teacher.getByRole('button', { name: 'Groups', exact: true }).click()
   await teacher.getByLabel('Students in a group, at most').selectOption('2')
@@ -112,7 +124,12 @@ test('groups: one copy for each, seen by its own and by the teacher', async ({ b
   await accessible(teacher)
 
   // Put Amara and Bilal together by keyboard, the other two into the other group.
-  for (const [name, group] of [['Amara', 'Group 1'], ['Bilal', 'Group 1'], ['Chiara', 'Group 2'], ['Dmitri', 'Group 2']] as const) {
+  for (const [name, group] of [
+    ['Amara', 'Group 1'],
+    ['Bilal', 'Group 1'],
+    ['Chiara', 'Group 2'],
+    ['Dmitri', 'Group 2'],
+  ] as const) {
     await dialog.getByLabel(`Group of ${name}`).selectOption({ label: group })
     await expect(dialog.getByLabel(`Group of ${name}`)).toHaveValue(group.slice(-1))
   }

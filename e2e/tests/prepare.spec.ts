@@ -10,7 +10,8 @@ test.beforeAll(async () => {
 test.afterAll(() => server?.remove())
 
 const stations = (page: Page) => page.getByRole('listbox', { name: 'Frames', exact: true }).getByRole('option')
-const station = (page: Page, n: number) => stations(page).and(page.getByRole('option', { name: new RegExp(`^Frame ${n}:`) }))
+const station = (page: Page, n: number) =>
+  stations(page).and(page.getByRole('option', { name: new RegExp(`^Frame ${n}:`) }))
 const tool = (page: Page, name: string) => page.getByRole('toolbar').getByRole('button', { name, exact: true }).click()
 
 const middle = async (at: Locator) => {
@@ -83,7 +84,8 @@ async function prepared(page: Page, title: string) {
   await addFrom(page, 'Blank or template', () => page.getByRole('button', { name: 'Blank frame' }).click())
   await tool(page, 'Poll')
   await page.getByLabel('Question').fill('How long from new moon to new moon?')
-  for (const [i, text] of ['7 days', '29.53 days', '365 days'].entries()) await page.getByRole('textbox', { name: `Answer ${i + 1}` }).fill(text)
+  for (const [i, text] of ['7 days', '29.53 days', '365 days'].entries())
+    await page.getByRole('textbox', { name: `Answer ${i + 1}` }).fill(text)
   await page.getByLabel('Answer 2 is right').check()
   // What is written in the window is saved as it is written.
   await saved(page)
@@ -106,7 +108,11 @@ async function prepared(page: Page, title: string) {
   await expect(page.getByRole('button', { name: /^Piece: picture: full moon/ })).toBeVisible()
   // 5: a page of a PDF; the other page stays out.
   await addFrom(page, 'From a file', async () => {
-    await page.locator('input[type=file][accept*=pdf]').setInputFiles({ name: 'worksheet.pdf', mimeType: 'application/pdf', buffer: pdf('Tides in the harbour', 'Page to leave out') })
+    await page.locator('input[type=file][accept*=pdf]').setInputFiles({
+      name: 'worksheet.pdf',
+      mimeType: 'application/pdf',
+      buffer: pdf('Tides in the harbour', 'Page to leave out'),
+    })
     await expect(page.getByRole('button', { name: 'Add 2 frames' })).toBeVisible()
     await accessible(page)
     await page.getByRole('checkbox', { name: 'Page to leave out' }).uncheck()
@@ -204,7 +210,9 @@ test('a lesson from nothing: prepared, tried, rehearsed, started', async ({ brow
   await expect(noor.getByRole('button', { name: 'Movable note: card 2' })).toBeVisible()
 })
 
-test('the trail and the settings by keyboard alone; two windows on one board; delete and bring back', async ({ browser }) => {
+test('the trail and the settings by keyboard alone; two windows on one board; delete and bring back', async ({
+  browser,
+}) => {
   const teacher = await device(browser, server.url)
   await signIn(teacher)
   await newBoard(teacher, 'Keyboard')
@@ -292,7 +300,9 @@ test('the trail and the settings by keyboard alone; two windows on one board; de
   await expect(stations(teacher)).toHaveCount(4, { timeout: 15_000 })
 })
 
-test('the shelf: folder, copy, archive, delete and undo, a file out and in, a link for a colleague', async ({ browser }) => {
+test('the shelf: folder, copy, archive, delete and undo, a file out and in, a link for a colleague', async ({
+  browser,
+}) => {
   const teacher = await device(browser, server.url)
   await signIn(teacher)
   const menu = async (board: string, item: string) => {
@@ -353,7 +363,9 @@ test('the shelf: folder, copy, archive, delete and undo, a file out and in, a li
   const [download] = await Promise.all([teacher.waitForEvent('download'), menu('Moon and tides', 'Save as a file')])
   expect(download.suggestedFilename()).toBe('moon-and-tides.board')
   const file = await download.path()
-  await teacher.locator('input[type=file]').setInputFiles({ name: 'broken.board', mimeType: 'application/zip', buffer: Buffer.from('no zip') })
+  await teacher
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'broken.board', mimeType: 'application/zip', buffer: Buffer.from('no zip') })
   await expect(teacher.getByText('This file cannot be read.')).toBeVisible()
   await teacher.locator('input[type=file]').setInputFiles(file)
   await expect(stations(teacher)).toHaveCount(3)

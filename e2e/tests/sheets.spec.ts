@@ -4,25 +4,38 @@ import { expect, test } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { TFunction } from '../../ui/node_modules/i18next'
-import { cut } from '../../ui/src/wire/erase'
+import { cut } from '../../ui/src/rules/erase'
 import { caught } from '../../ui/src/frame/paint/geometry'
-import { inverse, preview } from '../../ui/src/wire/apply'
+import { inverse, preview } from '../../ui/src/rules/apply'
 import { UndoPile } from '../../ui/src/wire/undo'
 import { Sheets } from '../../ui/src/wire/sheets'
 import { groupParts, marksBy, studentParts } from '../../ui/src/run/parts'
 import { doingOf, doings } from '../../ui/src/run/doing'
-import { answersIn } from '../../ui/src/wire/answers'
+import { answersIn } from '../../ui/src/rules/answers'
 import { openFrames, placeOf } from '../../ui/src/run/places'
 import { Contents } from '../../ui/src/wire/contents'
-import type { Board, Change, Element, Op, Stage, State, Step } from '../../ui/src/wire/types.gen'
+import { hasRight, isRight, tallyOf } from '../../ui/src/polls/kinds'
+import type { AnswerValue, Board, Change, Element, Op, Question, Stage, State, Step } from '../../ui/src/wire/types.gen'
 
 const sheet = 's'
 const id = (n: number) => `0190a0b0-0000-7000-8000-${String(n).padStart(12, '0')}`
 const mark = (name: string, x: number, author = 'noor'): Element => ({
-  id: name, author, z: x, at: 1, x, y: 0, w: 100, h: 100, kind: 'note', note: { text: name, tint: 'moss' },
+  id: name,
+  author,
+  z: x,
+  at: 1,
+  x,
+  y: 0,
+  w: 100,
+  h: 100,
+  kind: 'note',
+  note: { text: name, tint: 'moss' },
 })
 const add = (n: number, name: string, x: number): Op => ({
-  id: id(n), sheet, kind: 'add', add: { mark: name, x, y: 0, w: 100, h: 100, kind: 'note', note: { text: name, tint: 'moss' } },
+  id: id(n),
+  sheet,
+  kind: 'add',
+  add: { mark: name, x, y: 0, w: 100, h: 100, kind: 'note', note: { text: name, tint: 'moss' } },
 })
 const move = (n: number, name: string, x: number): Op => ({ id: id(n), sheet, kind: 'set', set: { mark: name, x } })
 const view = (seq: number, ...marks: Element[]) => ({ sheet, frame: 'f', owner: 'class', to: { seq }, put: marks })
@@ -101,7 +114,8 @@ test('a sheet comes in parts, while more is done on it', () => {
 })
 
 test('a line that only moved comes without its points and keeps them', () => {
-  const line = (x: number, points: number[]): Element => ({ ...mark('l', x), x, kind: 'stroke', stroke: { points, ink: 'night', width: 4 } }) as Element
+  const line = (x: number, points: number[]): Element =>
+    ({ ...mark('l', x), x, kind: 'stroke', stroke: { points, ink: 'night', width: 4 } }) as Element
   const sheets = new Sheets('noor', { mayChange: () => true })
   sheets.load(view(1, line(5, [0, 0, 1, 50, 0, 1])))
   sheets.take({ sheet, frame: 'f', changes: [{ seq: 2, put: [line(80, [])] }] })
@@ -165,7 +179,12 @@ test('removing and bringing back without a network', () => {
 test('an answer may change and be taken back', () => {
   const sheets = new Sheets('noor', { mayChange: () => true })
   sheets.load(view(0))
-  const answer = (n: number, choice: string): Op => ({ id: id(n), sheet, kind: 'answer', answer: { poll: 'p', round: 1, value: choice ? { kind: 'choice', choice: { option: choice } } : undefined } })
+  const answer = (n: number, choice: string): Op => ({
+    id: id(n),
+    sheet,
+    kind: 'answer',
+    answer: { poll: 'p', round: 1, value: choice ? { kind: 'choice', choice: { option: choice } } : undefined },
+  })
   const chosen = (round = 1) => answersIn(sheets.all()[0]!.marks, 'p', round).map((value) => value.choice.option)
   sheets.begin(answer(1, 'week'))
   sheets.begin(answer(2, 'month'))
@@ -181,9 +200,15 @@ test('an answer may change and be taken back', () => {
 test('the undo pile keeps 300 steps, the order, and the word of the server', async () => {
   const kept = new Map<string, string>()
   Object.assign(globalThis, {
-    sessionStorage: { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value) },
+    sessionStorage: {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => void kept.set(key, value),
+    },
   })
-  const remove = (n: number, mark: string) => ({ of: id(n), deed: { sheet, kind: 'remove' as const, remove: { mark } } })
+  const remove = (n: number, mark: string) => ({
+    of: id(n),
+    deed: { sheet, kind: 'remove' as const, remove: { mark } },
+  })
   const pile = new UndoPile('seat')
   for (let i = 0; i < 350; i++) pile.did(sheet, [remove(i, `m${i}`)])
   pile.confirmed(sheet, id(349), remove(0, 'as the server says').deed)
@@ -203,7 +228,14 @@ test('the undo pile keeps 300 steps, the order, and the word of the server', asy
 })
 
 test('the eraser and the lasso compute what the core computes', () => {
-  type Cut = { path: number[]; radius: number; line: number[]; touched: boolean; pieces: number[][] | null; caught: boolean }
+  type Cut = {
+    path: number[]
+    radius: number
+    line: number[]
+    touched: boolean
+    pieces: number[][] | null
+    caught: boolean
+  }
   const cuts = JSON.parse(readFileSync(join(import.meta.dirname, '../../core/ink/testdata/cuts.json'), 'utf8')) as Cut[]
   expect(cuts.filter((c) => c.touched).length).toBeGreaterThan(10)
   for (const { path, radius, line, touched, pieces, caught: inLasso } of cuts) {
@@ -219,19 +251,28 @@ test('the eraser and the lasso compute what the core computes', () => {
 })
 
 test('what many steps preview, their inverse takes back', () => {
-  const stroke = (n: string, x: number): Element => ({
-    ...mark(n, x),
-    x,
-    w: 100,
-    h: 0,
-    kind: 'stroke',
-    stroke: { points: [0, 0, 0.5, 100, 0, 0.5], ink: 'night', width: 4 },
-  } as Element)
+  const stroke = (n: string, x: number): Element =>
+    ({
+      ...mark(n, x),
+      x,
+      w: 100,
+      h: 0,
+      kind: 'stroke',
+      stroke: { points: [0, 0, 0.5, 100, 0, 0.5], ink: 'night', width: 4 },
+    }) as Element
   const before = new Map([mark('a', 1), mark('b', 2), stroke('s', 300)].map((m) => [m.id, m]))
   const ops: Array<Step> = [
     { kind: 'erase', erase: { path: [350, -50, 350, 50], radius: 8, part: true } },
     { kind: 'erase', erase: { path: [350, -50, 350, 50], radius: 8 } },
-    { kind: 'many', many: { steps: [{ kind: 'set', set: { mark: 'a', x: 50, turn: 30, group: id(7) } }, { kind: 'remove', remove: { mark: 'b' } }] } },
+    {
+      kind: 'many',
+      many: {
+        steps: [
+          { kind: 'set', set: { mark: 'a', x: 50, turn: 30, group: id(7) } },
+          { kind: 'remove', remove: { mark: 'b' } },
+        ],
+      },
+    },
     { kind: 'agree', agree: { mark: 'a', yes: true } },
     { kind: 'clear', clear: {} },
   ]
@@ -243,7 +284,13 @@ test('what many steps preview, their inverse takes back', () => {
     preview(marks, hands, op)
     expect([...marks.values()], step.kind).not.toEqual([...before.values()])
     preview(marks, hands, { id: id(10), sheet, back: true, ...back } as Op)
-    const plain = (m: Element) => ({ ...m, turn: m.turn || undefined, group: m.group || undefined, agreed: m.agreed?.length ? m.agreed : undefined, standing: undefined })
+    const plain = (m: Element) => ({
+      ...m,
+      turn: m.turn || undefined,
+      group: m.group || undefined,
+      agreed: m.agreed?.length ? m.agreed : undefined,
+      standing: undefined,
+    })
     const sorted = (all: Map<string, Element>) => [...all.values()].map(plain).sort((a, b) => (a.id < b.id ? -1 : 1))
     expect(sorted(marks), step.kind).toEqual(sorted(before))
   }
@@ -251,7 +298,9 @@ test('what many steps preview, their inverse takes back', () => {
 
 test('where students are is what the core says', () => {
   type Place = { state: State; at?: string; place: string; open: string[] }
-  const places = JSON.parse(readFileSync(join(import.meta.dirname, '../../core/session/testdata/places.json'), 'utf8')) as Place[]
+  const places = JSON.parse(
+    readFileSync(join(import.meta.dirname, '../../core/session/testdata/places.json'), 'utf8'),
+  ) as Place[]
   expect(new Set(places.map((p) => p.place))).toEqual(new Set(['one', 'two', 'three']))
   const board = { title: '', frames: ['one', 'two', 'three'].map((frame) => ({ id: frame })) } as Board
   for (const { state, at, place, open } of places) {
@@ -262,19 +311,57 @@ test('where students are is what the core says', () => {
 
 test('what students are doing is what the core says', () => {
   type Case = { here: boolean; removed?: boolean; marks: number; ago: number; doing: string }
-  const cases = JSON.parse(readFileSync(join(import.meta.dirname, '../../core/insight/testdata/doing.json'), 'utf8')) as Case[]
+  const cases = JSON.parse(
+    readFileSync(join(import.meta.dirname, '../../core/insight/testdata/doing.json'), 'utf8'),
+  ) as Case[]
   expect(new Set(cases.map((c) => c.doing))).toEqual(new Set(doings))
   const now = Date.now()
-  for (const { here, removed, marks, ago, doing } of cases) expect(doingOf({ here, removed }, { marks, at: now - ago }, now)).toBe(doing)
+  for (const { here, removed, marks, ago, doing } of cases)
+    expect(doingOf({ here, removed }, { marks, at: now - ago }, now)).toBe(doing)
+})
+
+test('what is right, and how answers stand, is what the core says', () => {
+  type Given = { value: AnswerValue; right: boolean; counts: number[] }
+  type Case = { question: Question; hasRight: boolean; given: Given[] }
+  const cases = JSON.parse(
+    readFileSync(join(import.meta.dirname, '../../core/poll/testdata/verdicts.json'), 'utf8'),
+  ) as Case[]
+  expect(new Set(cases.flatMap((c) => c.given.map((g) => g.right))).size).toBe(2)
+  for (const { question, hasRight: some, given } of cases) {
+    expect(hasRight(question)).toBe(some)
+    given.forEach(({ value, right, counts }, i) => {
+      expect(isRight(question, value)).toBe(right)
+      expect(
+        tallyOf(
+          question,
+          given.slice(0, i + 1).map((g) => g.value),
+        ),
+      ).toEqual(counts)
+    })
+  }
 })
 
 test('groups that are no more, and what was done before there were any, stay in sight', () => {
-  const people = new Map([['noor', { id: 'noor', name: 'Noor', here: true }], ['kenji', { id: 'kenji', name: 'Kenji' }]])
+  const people = new Map([
+    ['noor', { id: 'noor', name: 'Noor', here: true }],
+    ['kenji', { id: 'kenji', name: 'Kenji' }],
+  ])
   const t = ((key: string, of?: { n: unknown }) => `${key} ${of?.n ?? ''}`.trim()) as unknown as TFunction
   const on = (owner: string, ...marks: Element[]) => ({ sheet: owner, frame: 'f', owner, marks })
-  const answer = { ...mark('a', 1), kind: 'answer', answer: { poll: 'p', round: 1, value: { kind: 'choice', choice: { option: 'c' } } } } as unknown as Element
+  const answer = {
+    ...mark('a', 1),
+    kind: 'answer',
+    answer: { poll: 'p', round: 1, value: { kind: 'choice', choice: { option: 'c' } } },
+  } as unknown as Element
   const removed: Element = { ...mark('r', 1), standing: { is: 'removed', by: 'staff', at: 1 } }
-  const sheets = [on('group-1', mark('n', 1)), on('group-3', mark('m', 2, 'kenji')), on('group-4', removed), on('class', mark('c', 3)), on('noor', answer), { ...on('kenji', mark('k', 4)), frame: 'g' }]
+  const sheets = [
+    on('group-1', mark('n', 1)),
+    on('group-3', mark('m', 2, 'kenji')),
+    on('group-4', removed),
+    on('class', mark('c', 3)),
+    on('noor', answer),
+    { ...on('kenji', mark('k', 4)), frame: 'g' },
+  ]
   const parts = groupParts([['noor', 'gone'], []], people, marksBy(sheets, 'f', 'owner'), t)
   expect(parts.map((p) => [p.owner, p.name, p.members, p.here])).toEqual([
     ['group-1', 'groups.name 1', 'Noor', true],
@@ -284,17 +371,26 @@ test('groups that are no more, and what was done before there were any, stay in 
   ])
   const byAuthor = marksBy(sheets, 'f', 'author')
   expect(byAuthor.get('noor')!.map((m) => m.id)).toEqual(['n', 'c', 'a'])
-  expect(studentParts(people, 'individual').map((p) => [p.name, p.owner])).toEqual([['Kenji', 'kenji'], ['Noor', 'noor']])
+  expect(studentParts(people, 'individual').map((p) => [p.name, p.owner])).toEqual([
+    ['Kenji', 'kenji'],
+    ['Noor', 'noor'],
+  ])
 })
 
 test('what was prepared comes once, and stays the same mark while only others change', () => {
   const frame = { id: 'f', prepared: [] as Element[] } as unknown as Stage['frame']
-  const stage = (content: string, more: Partial<Stage>): Stage =>
-    ({ rev: 1, content, frame, ...more }) as Stage
+  const stage = (content: string, more: Partial<Stage>): Stage => ({ rev: 1, content, frame, ...more }) as Stage
   const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((name, i) => mark(name, i)) as [Element, Element, Element, Element]
   const contents = new Contents()
   const first = contents.whole(stage('one', { frame: { ...frame, prepared: [a, b, c] } }))!
-  const change = { from: 'one', gone: ['b'], put: [{ at: 0, mark: d }, { at: 2, mark: { ...b, x: 9 } }] }
+  const change = {
+    from: 'one',
+    gone: ['b'],
+    put: [
+      { at: 0, mark: d },
+      { at: 2, mark: { ...b, x: 9 } },
+    ],
+  }
   const second = contents.whole(stage('two', { change }))!
   expect(second.frame.prepared.map((m) => `${m.id}${m.x}`)).toEqual(['d3', 'a0', 'b9', 'c2'])
   expect(second.frame.prepared[1]).toBe(first.frame.prepared[0])

@@ -26,7 +26,8 @@ import (
 
 // roots are the types to write, with all they refer to.
 var roots = []any{
-	live.Connect{}, live.Failure{}, live.Hello{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{}, live.Move{},
+	live.Connect{}, live.Failure{}, live.Hello{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{},
+	live.Move{},
 	live.Moved{}, live.Since{}, sheet.Part{},
 	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
 	session.Command{},

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Element } from '../wire/types.gen'
-import { useHand } from './hand/hand'
+import { useHand } from './hand/useHand'
 
 /** What others do is gathered for this long and then told in one sentence. */
 const GATHER_MS = 4000

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Face } from '../kit/people'
 import type { Element } from '../wire/types.gen'
-import { useHand, useHandState } from './hand/hand'
+import { useHand, useHandState } from './hand/useHand'
 import { nameKey } from './marks/useMark'
 
 const WAIT_MS = 700

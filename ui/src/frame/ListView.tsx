@@ -4,10 +4,10 @@ import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import type { Element, Frame } from '../wire/types.gen'
 import { textOf } from './paint/geometry'
-import { useHand } from './hand/hand'
+import { useHand } from './hand/useHand'
 import { nameKey } from './marks/useMark'
 import '../words/windows'
-import { isHidden, isRemoved } from '../wire/standing'
+import { isHidden, isRemoved } from '../rules/standing'
 
 type Props = { frame: Frame; marks: readonly Element[]; onClose: () => void }
 

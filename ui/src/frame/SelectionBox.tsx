@@ -4,7 +4,7 @@ import type { Anchor, Element } from '../wire/types.gen'
 import { resized, turnedBy } from './hand/arrange'
 import { around, boundsOf, boxOf, centre, endsOf, type Box } from './paint/geometry'
 import { anchorAt } from './hand/gestures'
-import { useHand, useHandState } from './hand/hand'
+import { useHand, useHandState } from './hand/useHand'
 
 type Pull = { from: Box; to: Box; degrees: number }
 

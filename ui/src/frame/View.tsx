@@ -3,9 +3,10 @@ import { Suspense } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Element } from '../wire/types.gen'
 import { part } from '../kit/part'
-import { useHand, useHandState, ZOOM } from './hand/hand'
+import { useHand, useHandState } from './hand/useHand'
+import { ZOOM } from './hand/state'
 
-const Overview = part(() => import('./paint/Overview'))
+const Overview = part(() => import('./Overview'))
 
 /** How close one looks, and, once zoomed in, where on the frame one is. */
 export function ViewControls({ marks }: { marks: readonly Element[] }) {

@@ -3,7 +3,7 @@ import { Check } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import '../words/windows'
 import type { Element } from '../wire/types.gen'
-import { useHand, useHandState } from './hand/hand'
+import { useHand, useHandState } from './hand/useHand'
 import { ViewSign, viewButton, type Window } from './viewSign'
 import { canSpeak, speak } from './hand/speech'
 

@@ -1,6 +1,6 @@
 import { Inbox, Infinity as Endless, Layers, Move, Pin } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import { useHand, useHandState } from '../frame/hand/hand'
+import { useHand, useHandState } from '../frame/hand/useHand'
 import { Group, ToolButton } from '../frame/offers/ledgeParts'
 import type { Layer } from '../wire/types.gen'
 import { useBenchState } from '../wire/useLesson'

@@ -3,7 +3,7 @@ import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Dialog } from '../kit/Dialog'
 import type { Frame } from '../wire/types.gen'
 import { useDeskState } from './useDesk'
-import { isRemoved } from '../wire/standing'
+import { isRemoved } from '../rules/standing'
 
 type Props = { frames: Frame[]; at: string; onOpen: (frame: string) => void; onClose: () => void }
 

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { useDeskState } from './useDesk'
-import { isRemoved } from '../wire/standing'
+import { isRemoved } from '../rules/standing'
 
 const devices = [
   { name: 'phone', icon: Smartphone, width: 390, height: 844 },

@@ -3,7 +3,7 @@ import { DropdownMenu } from 'radix-ui'
 import { useTranslation } from 'react-i18next'
 import type { Element } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
-import { isRemoved } from '../wire/standing'
+import { isRemoved } from '../rules/standing'
 
 /** Clears one person's work, everybody's or one's own from a sheet; one undo brings it back. */
 export function ClearMenu({ sheet, marks }: { sheet: string; marks: readonly Element[] }) {

@@ -1,8 +1,8 @@
 import { Eye, EyeOff } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
-import { onMark } from '../wire/apply'
-import { isHidden } from '../wire/standing'
+import { onMark } from '../rules/apply'
+import { isHidden } from '../rules/standing'
 import type { Element } from '../wire/types.gen'
 import { useLesson } from '../wire/useLesson'
 

@@ -4,7 +4,7 @@ import type { Staff } from '../wire/lesson'
 import type { Frame, Phase } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
 import { useStaffLesson } from '../wire/useStaff'
-import { answersIn } from '../wire/answers'
+import { answersIn } from '../rules/answers'
 import { hasRight } from '../polls/kinds'
 
 /** Closes a poll, opens it again, shows the right answer, and asks once more. */

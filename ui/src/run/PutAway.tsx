@@ -4,10 +4,10 @@ import { textOf } from '../frame/paint/geometry'
 import { nameKey } from '../frame/marks/useMark'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
-import { onMark } from '../wire/apply'
+import { onMark } from '../rules/apply'
 import type { Element, Frame } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
-import { isHidden, isRemoved } from '../wire/standing'
+import { isHidden, isRemoved } from '../rules/standing'
 
 /** Lines that their drawer has rubbed out are left to them. */
 const isAway = (m: Element) =>

@@ -1,7 +1,7 @@
 import { Tabs } from 'radix-ui'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { answersIn } from '../wire/answers'
+import { answersIn } from '../rules/answers'
 import { tallyOf } from '../polls/kinds'
 import { PollCard } from '../polls/PollCard'
 import { Workplace } from '../frame/Workplace'
@@ -17,7 +17,7 @@ import { Monitor } from './Monitor'
 import { PollControls } from './PollControls'
 import { PutAway } from './PutAway'
 import { UseMenu } from './UseMenu'
-import { isRemoved } from '../wire/standing'
+import { isRemoved } from '../rules/standing'
 
 /** The frame that the class is on, as it is used now. */
 function useFrame({ board, state }: Staff): Frame {

@@ -1,7 +1,7 @@
 import type { TFunction } from 'i18next'
 import { groupOwner, type Shown } from '../wire/sheets'
 import type { Arrangement, Element, Person } from '../wire/types.gen'
-import { isRemoved } from '../wire/standing'
+import { isRemoved } from '../rules/standing'
 
 /** One copy of a frame that the teacher can look into: a student's part of it, or a group's. */
 export type Part = {

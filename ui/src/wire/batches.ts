@@ -1,4 +1,4 @@
-import type { Deed } from './apply'
+import type { Deed } from '../rules/apply'
 import type { Step } from './types.gen'
 
 // What fits into one message to the server.

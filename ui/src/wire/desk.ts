@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import { createStore, type StoreApi } from 'zustand/vanilla'
-import { inverse } from './apply'
+import { inverse } from '../rules/apply'
 import { inParts } from './batches'
 import type { Bench, BenchState } from './bench'
 import { call, codeOf } from './http'

@@ -1,7 +1,7 @@
 import { Centrifuge } from 'centrifuge'
 import { v7 as uuidv7 } from 'uuid'
 import { createStore, type StoreApi } from 'zustand/vanilla'
-import { inverse, type Deed } from './apply'
+import { inverse, type Deed } from '../rules/apply'
 import type { Bench, BenchState } from './bench'
 import { inParts } from './batches'
 import { Passing } from './passing'

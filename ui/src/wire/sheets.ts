@@ -1,5 +1,5 @@
-import { preview, type Hands, type Marks } from './apply'
-import { isRemoved } from './standing'
+import { preview, type Hands, type Marks } from '../rules/apply'
+import { isRemoved } from '../rules/standing'
 import type { Arrangement, Change, Cursor, Element, Op, Part, SheetChanges, SheetView } from './types.gen'
 
 type Held = {

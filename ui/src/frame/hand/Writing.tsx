@@ -4,7 +4,7 @@ import { part } from '../../kit/part'
 import type { Element } from '../../wire/types.gen'
 import { LINE, textOf } from '../paint/geometry'
 import { focusMark } from './focus'
-import { useHand } from './hand'
+import { useHand } from './useHand'
 
 const Dictate = part(() => import('./Dictate'))
 const canDictate = 'SpeechRecognition' in window || 'webkitSpeechRecognition' in window

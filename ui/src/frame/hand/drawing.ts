@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Nib } from '../../wire/types.gen'
-import { boxed } from '../../wire/erase'
+import { boxed } from '../../rules/erase'
 import { onFrame, type Gesture } from './gesture'
 import type { Hand } from './hand'
 import { outlinePath } from '../paint/outline'

@@ -4,10 +4,11 @@ import { drawGesture } from './drawing'
 import { inside, overlaps, tenth, boundsOf, caught, inPolygon, centre, type Box, type Point } from '../paint/geometry'
 import { isDraft } from './draft'
 import { markAt, onFrame, type Gesture } from './gesture'
-import { isInk, type Hand } from './hand'
-import { drawn } from '../../wire/erase'
+import { isInk } from './state'
+import type { Hand } from './hand'
+import { drawn } from '../../rules/erase'
 import { moveGesture } from './moving'
-import { isRemoved } from '../../wire/standing'
+import { isRemoved } from '../../rules/standing'
 
 /** Begins what the hand's tool does where it comes down; null for nothing. */
 export function start(hand: Hand, e: PointerEvent): Gesture | null {

@@ -1,12 +1,10 @@
-import { createContext, useContext } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import { useStore } from 'zustand'
 import { createStore, type StoreApi } from 'zustand/vanilla'
-import { underEraser } from '../../wire/apply'
+import { underEraser } from '../../rules/apply'
 import type { Bench } from '../../wire/bench'
-import { isPiece, isSupply, type Lying } from '../../wire/pieces'
-import type { Element, Erase, Frame, Step, Stroke, Tidied } from '../../wire/types.gen'
-import { asOne, copies, grouped, moved, removed, stacked, turnedBy, ungrouped, type Guide } from './arrange'
+import { isPiece, isSupply, type Lying } from '../../rules/pieces'
+import type { Element, Erase, Step, Stroke, Tidied } from '../../wire/types.gen'
+import { asOne, copies, grouped, moved, removed, stacked, turnedBy, ungrouped } from './arrange'
 import {
   around,
   boundsOf,
@@ -21,75 +19,9 @@ import {
   type Box,
   type Point,
 } from '../paint/geometry'
-import { isDraft, type Draft } from './draft'
+import { isDraft } from './draft'
+import { isInk, wholeFrame, ZOOM, type Ground, type HandState, type Tool, type View } from './state'
 import { loadSettings, saveSettings, type Settings } from './settings'
-
-/** The tools, in the order they lie on the ledge. Notes, text, pictures and links are laid down at once. */
-export const tools = [
-  'select',
-  'pen',
-  'marker',
-  'highlighter',
-  'brush',
-  'eraser',
-  'shape',
-  'connector',
-  'stamp',
-  'pointer',
-] as const
-export type Tool = (typeof tools)[number]
-
-export const isInk = (tool: Tool) => tool === 'pen' || tool === 'marker' || tool === 'highlighter' || tool === 'brush'
-
-/** What may take the place of a stroke just drawn. */
-export type Offer = { mark: string; tidied: Tidied }
-
-/** The part of the frame that is seen: 1 fits the whole; the middle in frame units. */
-export type View = { zoom: number; x: number; y: number }
-export const ZOOM = { least: 0.25, most: 4 }
-const wholeFrame: View = { zoom: 1, x: FRAME.width / 2, y: FRAME.height / 2 }
-
-export type HandState = {
-  tool: Tool
-  settings: Settings
-  selected: ReadonlySet<string>
-  editing: string | null
-  draft: Draft | null
-  offer: Offer | null
-  view: View
-  /** What a gesture shows while it lasts. */
-  sketch: Element | null
-  erasing: Erase | null
-  box: Box | null
-  lasso: Point[] | null
-  guides: Guide[]
-  /** How far the selected marks are being moved. */
-  shift: { ids: ReadonlySet<string>; dx: number; dy: number } | null
-  /** Where the keyboard points. */
-  cursor: Point | null
-  names: boolean
-  /** Only this author's work is shown clearly. */
-  only: string | null
-  /** The mark whose author and time are shown because somebody asked. */
-  asked: string | null
-  /** The mark under the mouse. */
-  hovered: string | null
-  /** True where words are written below the frame instead of on it. */
-  writesBelow: boolean
-}
-
-/** Where a hand works: what is on the frame, and who works there. */
-export type Ground = {
-  frame: Frame
-  sheet: string | null
-  marks: readonly Lying[]
-  /** The marks without what the hand is just doing. */
-  saved: readonly Element[]
-  me: string
-  works: boolean
-  /** The frame itself is prepared: everything on it can be changed. */
-  preparing: boolean
-}
 
 /**
  * A hand on a frame: the tool it holds, what it has picked up, and everything
@@ -453,21 +385,4 @@ export class Hand {
   open(mark: Element) {
     if (this.mayChange(mark) && (isWritten(mark) || this.ground.preparing)) this.edit(mark.id)
   }
-}
-
-const HandContext = createContext<Hand | null>(null)
-export const HandProvider = HandContext.Provider
-
-/** The hand of this frame; null on a frame that is only shown. */
-export const useMaybeHand = () => useContext(HandContext)
-
-export function useHand(): Hand {
-  const hand = useContext(HandContext)
-  if (!hand) throw new Error('no hand on this frame')
-  return hand
-}
-
-/** A part of what the hand is doing. */
-export function useHandState<Part>(part: (state: HandState) => Part): Part {
-  return useStore(useHand().state, part)
 }

@@ -4,7 +4,8 @@ import { focusBehind } from './focus'
 import type { Gesture } from './gesture'
 import { start } from './gestures'
 import { FRAME } from '../paint/geometry'
-import { tools, type Hand, type Tool } from './hand'
+import { tools, type Tool } from './state'
+import type { Hand } from './hand'
 
 /** The keys of the tools: they are numbered as they lie on the ledge. */
 export const toolKeys: Array<{ key: string; does: Tool | 'note' | 'text' | 'picture' }> = [

@@ -1,7 +1,8 @@
 import { useEffect, type RefObject } from 'react'
 import type { Gesture } from './gesture'
 import { start } from './gestures'
-import { useHand, type Hand } from './hand'
+import { useHand } from './useHand'
+import type { Hand } from './hand'
 
 /** After a pen was seen, single fingers rest this long: a palm does not draw. */
 const PALM_MS = 2500

@@ -2,7 +2,7 @@ import { useStore } from 'zustand'
 import type { Element } from '../../wire/types.gen'
 import { inkStroke } from '../paint/colours'
 import { endsOf } from '../paint/geometry'
-import { useHand } from '../hand/hand'
+import { useHand } from '../hand/useHand'
 import { headPath } from '../paint/outline'
 import { useMark } from './useMark'
 

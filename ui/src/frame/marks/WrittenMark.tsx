@@ -6,10 +6,10 @@ import { usePassing } from '../../wire/useLesson'
 import type { Element } from '../../wire/types.gen'
 import { inkText, tintGround } from '../paint/colours'
 import { LINE, measured, NOTE, textOf } from '../paint/geometry'
-import { useHandState } from '../hand/hand'
+import { useHandState } from '../hand/useHand'
 import { Writing } from '../hand/Writing'
 import { boxStyle, useMark } from './useMark'
-import { isHidden } from '../../wire/standing'
+import { isHidden } from '../../rules/standing'
 
 type Written = Element & { kind: 'note' | 'text' }
 type Props = { mark: Written; fixed: boolean }

@@ -4,10 +4,10 @@ import { useStore } from 'zustand'
 import { useBenchState } from '../../wire/useLesson'
 import type { Element } from '../../wire/types.gen'
 import { hostOf, textOf } from '../paint/geometry'
-import { useHand } from '../hand/hand'
-import type { Lying } from '../../wire/pieces'
+import { useHand } from '../hand/useHand'
+import type { Lying } from '../../rules/pieces'
 import { keyOnMark } from '../hand/keys'
-import { isHidden } from '../../wire/standing'
+import { isHidden } from '../../rules/standing'
 
 /** What a mark is called by a screen reader, in the message file under "marks". */
 export const nameKey = (mark: Element) => (mark.kind === 'shape' ? `shape_${mark.shape.form}` : mark.kind)

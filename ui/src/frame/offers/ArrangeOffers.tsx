@@ -17,7 +17,7 @@ import {
 import { useTranslation } from 'react-i18next'
 import { aligned, spaced, type Edge } from '../hand/arrange'
 import { copyAsPicture } from '../pictures/copyAsPicture'
-import { useHand } from '../hand/hand'
+import { useHand } from '../hand/useHand'
 import { Group, ToolButton } from './ledgeParts'
 import '../../words/windows'
 

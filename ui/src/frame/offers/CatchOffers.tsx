@@ -1,7 +1,7 @@
 import { Lasso, SquareDashedMousePointer } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useHand, useHandState } from '../hand/hand'
+import { useHand, useHandState } from '../hand/useHand'
 import { Group, ToolButton } from './ledgeParts'
 
 /** What the bare hand offers: how it catches several things at once. */

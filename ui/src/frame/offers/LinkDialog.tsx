@@ -5,7 +5,7 @@ import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/Dialog'
 import { Field } from '../../kit/Field'
 import { freePlace } from '../paint/geometry'
-import { useHand } from '../hand/hand'
+import { useHand } from '../hand/useHand'
 import '../../words/windows'
 
 /** Asks for a web address and lays a link on the frame. */

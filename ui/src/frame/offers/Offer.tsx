@@ -1,6 +1,6 @@
 import { Suspense, useEffect } from 'react'
 import { part } from '../../kit/part'
-import { useHand, useHandState } from '../hand/hand'
+import { useHand, useHandState } from '../hand/useHand'
 
 const OfferCard = part(() => import('./OfferCard'))
 

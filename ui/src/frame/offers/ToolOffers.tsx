@@ -1,7 +1,7 @@
 import { ArrowRight, CircleDashed, Minus, MoveHorizontal, SquareDashed, WandSparkles } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import type { Form, Heads } from '../../wire/types.gen'
-import { useHand, useHandState } from '../hand/hand'
+import { useHand, useHandState } from '../hand/useHand'
 import { Group, Inks, Tints, ToolButton, Widths } from './ledgeParts'
 import { shapePath } from '../paint/outline'
 import { widths } from '../hand/settings'

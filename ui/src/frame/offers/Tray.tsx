@@ -1,9 +1,9 @@
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
 import { useTranslation } from 'react-i18next'
-import { isSupply, type Lying } from '../../wire/pieces'
+import { isSupply, type Lying } from '../../rules/pieces'
 import { paintPiece } from '../paint/canvas'
 import { textOf } from '../paint/geometry'
-import { useHand } from '../hand/hand'
+import { useHand } from '../hand/useHand'
 import { nameKey } from '../marks/useMark'
 
 /** How far a hand must move before it takes a piece along, in screen pixels. */

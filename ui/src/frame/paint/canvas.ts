@@ -1,12 +1,12 @@
 import type { AnswerValue, Element, Frame, Tint } from '../../wire/types.gen'
 import { groundOf } from '../../wire/ground'
-import { fixedOn, laid } from '../../wire/pieces'
+import { fixedOn, laid } from '../../rules/pieces'
 import { boundsOf, CELL, columnWidths, endsOf, FRAME, LINE, NOTE, PROMPT, SHAPE_TEXT } from './geometry'
 import { lines } from './lines'
 import { headPath, shapePath, strokePath } from './outline'
 import { pictureURL } from '../pictures/pictures'
 import { stampPaths, stampToken } from './stamps'
-import { isHidden, isRemoved } from '../../wire/standing'
+import { isHidden, isRemoved } from '../../rules/standing'
 
 type Context = CanvasRenderingContext2D
 const families = new Map<string, string>()

@@ -1,5 +1,5 @@
 import type { Connector, Element } from '../../wire/types.gen'
-import { isRemoved } from '../../wire/standing'
+import { isRemoved } from '../../rules/standing'
 
 /** A frame's fixed size in units. */
 export const FRAME = { width: 1600, height: 1000 }

@@ -1,5 +1,5 @@
 import { v5 as uuidv5 } from 'uuid'
-import type { Element } from './types.gen'
+import type { Element } from '../wire/types.gen'
 
 // The eraser's geometry as the server computes it (core/ink/erase.go), so that
 // what is under the eraser goes at once. A test holds both against the same cases.

@@ -1,10 +1,10 @@
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useHand } from '../frame/hand/hand'
-import { Button } from '../kit/Button'
-import { Dialog } from '../kit/Dialog'
-import type { Element } from '../wire/types.gen'
-import { useSaving } from './useSaving'
+import { useHand } from '../../frame/hand/useHand'
+import { Button } from '../../kit/Button'
+import { Dialog } from '../../kit/Dialog'
+import type { Element } from '../../wire/types.gen'
+import { useSaving } from '../useSaving'
 
 type Props = { mark: Element & { kind: 'table' }; onClose: () => void }
 

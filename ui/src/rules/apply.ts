@@ -1,6 +1,6 @@
 import { answerID } from './answers'
 import { cutBy, drawn, drawnAt, sweepsNear, touches, type Sweep } from './erase'
-import type { Element, Op, Set as SetProperties, Step } from './types.gen'
+import type { Element, Op, Set as SetProperties, Step } from '../wire/types.gen'
 import { isRemoved } from './standing'
 
 /** An operation without its id, as it lies on the undo pile. */

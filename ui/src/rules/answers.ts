@@ -1,4 +1,4 @@
-import type { AnswerValue, Element } from './types.gen'
+import type { AnswerValue, Element } from '../wire/types.gen'
 import { isRemoved } from './standing'
 
 /** The id of the mark that holds a student's answer in a round; as core/poll has it. */

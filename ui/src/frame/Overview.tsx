@@ -1,7 +1,7 @@
 import { memo } from 'react'
-import type { Element } from '../../wire/types.gen'
-import { boundsOf, FRAME } from './geometry'
-import { useHand, useHandState } from '../hand/hand'
+import type { Element } from '../wire/types.gen'
+import { boundsOf, FRAME } from './paint/geometry'
+import { useHand, useHandState } from './hand/useHand'
 
 /** The whole frame, small, with what is seen of it. A tap goes there. */
 export default function Overview({ marks }: { marks: readonly Element[] }) {

@@ -1,4 +1,4 @@
-import type { Element, Frame } from './types.gen'
+import type { Element, Frame } from '../wire/types.gen'
 import { isRemoved } from './standing'
 
 /**

@@ -1,12 +1,12 @@
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Paper as Ground } from '../frame/paint/Paper'
-import { FRAME } from '../frame/paint/geometry'
-import { codeOf, send } from '../wire/http'
-import type { Axis, Paper, PaperKind, Uploaded } from '../wire/types.gen'
+import { Paper as Ground } from '../../frame/paint/Paper'
+import { FRAME } from '../../frame/paint/geometry'
+import { codeOf, send } from '../../wire/http'
+import type { Axis, Paper, PaperKind, Uploaded } from '../../wire/types.gen'
 import { NumberField } from './NumberField'
 import { Typed } from './Typed'
-import { useDesk } from './useDesk'
+import { useDesk } from '../useDesk'
 
 const kinds: PaperKind[] = [
   'plain',

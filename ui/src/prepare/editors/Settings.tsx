@@ -1,9 +1,9 @@
 import { useTranslation } from 'react-i18next'
-import type { Frame } from '../wire/types.gen'
+import type { Frame } from '../../wire/types.gen'
 import { PaperSettings } from './PaperSettings'
-import { Sharing } from '../kit/Sharing'
+import { Sharing } from '../../kit/Sharing'
 import { Typed } from './Typed'
-import { useDesk, useDeskState } from './useDesk'
+import { useDesk, useDeskState } from '../useDesk'
 
 const minutes = [0, 1, 2, 3, 5, 8, 10, 15, 20, 30, 45]
 

@@ -1,4 +1,4 @@
-import type { Element } from './types.gen'
+import type { Element } from '../wire/types.gen'
 
 /** Whether a mark is removed from the frame; it can be brought back. */
 export const isRemoved = (mark: Element) => mark.standing?.is === 'removed'

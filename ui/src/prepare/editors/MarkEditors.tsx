@@ -1,5 +1,5 @@
-import { useHand, useHandState } from '../frame/hand/hand'
-import type { Element } from '../wire/types.gen'
+import { useHand, useHandState } from '../../frame/hand/useHand'
+import type { Element } from '../../wire/types.gen'
 import { PollEditor } from './PollEditor'
 import { TableEditor } from './TableEditor'
 
