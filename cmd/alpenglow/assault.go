@@ -23,6 +23,7 @@ type assault struct {
 	url, code string
 	joined    int
 	seats     []*hostile
+	teacher   *hostile // an account can be stolen
 }
 
 // hostile is one seat of theirs.
@@ -40,27 +41,27 @@ func (a *assault) join(ctx context.Context) (*hostile, error) {
 	return &hostile{url: a.url, cookie: cookie, session: session}, err
 }
 
-// teacher signs in: an account can be stolen.
-func (a *assault) teacher(ctx context.Context) (*hostile, error) {
+// signIn takes a teacher's account.
+func (a *assault) signIn(ctx context.Context) error {
 	body := fmt.Sprintf(`{"email":"ines@ternharbour.example","password":%q}`, demoPassword)
 	request, err := http.NewRequestWithContext(ctx, http.MethodPost, a.url+"/api/sign-in", strings.NewReader(body))
 	if err != nil {
-		return nil, err
+		return err
 	}
 	request.Header.Set("Origin", a.url)
 	response, err := http.DefaultClient.Do(request)
 	if err != nil {
-		return nil, err
+		return err
 	}
 	response.Body.Close()
 	if response.StatusCode >= 300 {
-		return nil, fmt.Errorf("sign in: %s", response.Status)
+		return fmt.Errorf("sign in: %s", response.Status)
 	}
-	h := &hostile{url: a.url}
+	a.teacher = &hostile{url: a.url}
 	for _, c := range response.Cookies() {
-		h.cookie += c.Name + "=" + c.Value + "; "
+		a.teacher.cookie += c.Name + "=" + c.Value + "; "
 	}
-	return h, nil
+	return nil
 }
 
 // seat takes a seat and connects.
