@@ -303,6 +303,8 @@ func (s *onSheet) settleTaken(ctx context.Context, h *Hub, failure error) bool {
 		if err != nil {
 			return false
 		}
+		// Sent once more, it is known.
+		s.at.with(func(on *sheet.Sheet) { on.LoadDone(a.op.ID, seq, author) })
 		if author != a.result.Change.By {
 			h.answer(a.request, sheet.Result{}, refusal.New(refusal.NotYours))
 		} else {
