@@ -82,7 +82,10 @@ func TestAttack(t *testing.T) {
 		case 1:
 			noor.call(MethodOpen, Open{Frame: a.some()})
 		case 2:
-			noor.call(MethodMove, Move{Frame: a.some()})
+			have := map[string]sheet.Cursor{a.some(): {Seq: int64(a.IntN(100)) - 1, After: a.some()},
+				targets[a.IntN(4)]: {Seq: int64(a.IntN(1000))}}
+			noor.call(MethodMove, Move{Frame: a.some(), Have: have})
+			noor.call(MethodHello, Hello{Have: have})
 		case 3:
 			noor.call(MethodTidy, Tidy{Sheet: targets[a.IntN(4)], Mark: a.some()})
 		case 4:

@@ -195,7 +195,7 @@ func TestSeveralServersOneSheet(t *testing.T) {
 	stored := h.check(t, total)
 	for _, server := range servers {
 		r, _ := server.session(ctx, h.session)
-		view, err := server.openAll(ctx, r, "one")
+		view, err := server.openAll(ctx, r, "one", nil)
 		if err != nil || view[0].To.Seq != total || !sameMarks(view[0].Put, stored.Marks()) {
 			t.Errorf("a server's picture differs: to %d, %v", view[0].To.Seq, err)
 		}

@@ -48,7 +48,7 @@ func (h *Hub) move(ctx context.Context, r *running, a sheet.Actor, ask Move) (Mo
 	if err != nil {
 		return Moved{}, err
 	}
-	sheets, err := h.open(ctx, r, a, stage.Frame.ID)
+	sheets, err := h.open(ctx, r, a, stage.Frame.ID, ask.Have)
 	if err != nil {
 		return Moved{}, err
 	}

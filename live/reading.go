@@ -20,7 +20,8 @@ const (
 )
 
 // open gives a student the sheets of a frame that is open to them.
-func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string) ([]SheetView, error) {
+func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string,
+	have map[string]sheet.Cursor) ([]SheetView, error) {
 	state := r.snapshot()
 	f, err := state.On(r.kept.Content.V, frame)
 	if err != nil {
@@ -39,11 +40,12 @@ func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string)
 	if err != nil {
 		return nil, err
 	}
-	return h.views(ctx, audience.Of(a), true, keys)
+	return h.views(ctx, audience.Of(a), true, keys, have)
 }
 
 // openAll gives the staff every sheet of a frame.
-func (h *Hub) openAll(ctx context.Context, r *running, frame string) ([]SheetView, error) {
+func (h *Hub) openAll(ctx context.Context, r *running, frame string,
+	have map[string]sheet.Cursor) ([]SheetView, error) {
 	state := r.snapshot()
 	f, err := state.On(r.kept.Content.V, frame)
 	if err != nil {
@@ -56,7 +58,7 @@ func (h *Hub) openAll(ctx context.Context, r *running, frame string) ([]SheetVie
 	if err != nil {
 		return nil, err
 	}
-	return h.views(ctx, audience.Staff(), state.IsOpen(frame), keys)
+	return h.views(ctx, audience.Staff(), state.IsOpen(frame), keys, have)
 }
 
 // sharers lists the owners of the sheets that more than one work on, which
@@ -74,8 +76,10 @@ func sharers(f lesson.Frame, state session.State) []string {
 	return owners
 }
 
-// views reads sheets for somebody; those that they may not see are left out.
-func (h *Hub) views(ctx context.Context, who audience.Audience, open bool, keys []store.SheetKey) ([]SheetView, error) {
+// views reads sheets for somebody; those that they may not see are left out. Of
+// what they have, up to a cursor, they get what has changed since.
+func (h *Hub) views(ctx context.Context, who audience.Audience, open bool, keys []store.SheetKey,
+	have map[string]sheet.Cursor) ([]SheetView, error) {
 	keys = slices.DeleteFunc(keys, func(k store.SheetKey) bool { return !who.Sheet(k.Owner, open) })
 	slices.SortFunc(keys, byOwner)
 	all, err := h.loadAll(ctx, keys)
@@ -86,8 +90,11 @@ func (h *Hub) views(ctx context.Context, who audience.Audience, open bool, keys 
 	for _, at := range all {
 		view := SheetView{Sheet: at.key.ID, Frame: at.key.Frame, Owner: at.key.Owner}
 		if err := at.with(func(s *sheet.Sheet) {
-			view.Part = s.Since(sheet.Cursor{}, max(left, 1),
-				who.Mark)
+			from := have[at.key.ID]
+			if from.After != "" { // reading broke off in the middle of a change
+				from = sheet.Cursor{Seq: from.Seq - 1}
+			}
+			view.Part = s.Since(from, max(left, 1), who.Mark)
 		}); err != nil {
 			return nil, err
 		}

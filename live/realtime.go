@@ -276,7 +276,7 @@ func (h *Hub) hello(ctx context.Context, s seat, ask Hello) (any, error) {
 		return h.helloStaff(ctx, s.session, ask)
 	}
 	// Asking to stay opens the frame that the student is on.
-	moved, err := h.move(ctx, s.session, s.actor, Move{Known: ask.Known})
+	moved, err := h.move(ctx, s.session, s.actor, Move{Known: ask.Known, Have: ask.Have})
 	if err != nil {
 		return nil, err
 	}
@@ -294,7 +294,7 @@ func (h *Hub) hello(ctx context.Context, s seat, ask Hello) (any, error) {
 
 func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error) {
 	state := r.snapshot()
-	sheets, err := h.openAll(ctx, r, state.Frame)
+	sheets, err := h.openAll(ctx, r, state.Frame, ask.Have)
 	if err != nil {
 		return nil, err
 	}
@@ -309,9 +309,9 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 
 func (h *Hub) openFor(ctx context.Context, s seat, frame string) ([]SheetView, error) {
 	if s.actor.Staff {
-		return h.openAll(ctx, s.session, frame)
+		return h.openAll(ctx, s.session, frame, nil)
 	}
-	return h.open(ctx, s.session, s.actor, frame)
+	return h.open(ctx, s.session, s.actor, frame, nil)
 }
 
 // callOps takes operations in order and answers when each is saved or refused.

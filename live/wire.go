@@ -77,10 +77,12 @@ type SheetView struct {
 
 // Hello asks where the session stands. Known are names of contents that the
 // student's device has, Board says that the teacher's has the board: these are
-// not sent again.
+// not sent again. Have says how far it has sheets, by their ids: of these it is
+// sent what has changed since.
 type Hello struct {
-	Known []string `json:"known,omitempty"`
-	Board bool     `json:"board,omitempty"`
+	Known []string                `json:"known,omitempty"`
+	Have  map[string]sheet.Cursor `json:"have,omitempty"`
+	Board bool                    `json:"board,omitempty"`
 }
 
 // StudentHello tells a student where the class is and what is there.
@@ -131,8 +133,9 @@ type Opened struct {
 // Move takes a student to a frame that is open at own pace; without one they
 // stay. Known are as in Hello.
 type Move struct {
-	Frame string   `json:"frame"`
-	Known []string `json:"known,omitempty"`
+	Frame string                  `json:"frame"`
+	Known []string                `json:"known,omitempty"`
+	Have  map[string]sheet.Cursor `json:"have,omitempty"`
 }
 
 // Moved is where the student is now: on the frame they asked for, or where

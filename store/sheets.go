@@ -98,8 +98,19 @@ func (s *Store) loadSheets(ctx context.Context, keys []SheetKey) (map[string]*sh
 		ORDER BY seq`, ids, sheet.MaxRemoved); err != nil {
 		return nil, err
 	}
+	removed, first := map[string]int{}, map[string]int64{}
 	for _, m := range marks {
 		loaded[m.Sheet].Load(m.Mark.V, m.Seq)
+		if !m.Mark.V.OnFrame() {
+			if removed[m.Sheet]++; removed[m.Sheet] == 1 {
+				first[m.Sheet] = m.Seq
+			}
+		}
+	}
+	for id, n := range removed {
+		if n == sheet.MaxRemoved {
+			loaded[id].Lose(first[id])
+		}
 	}
 	var done []struct {
 		Sheet  string `db:"sheet_id"`

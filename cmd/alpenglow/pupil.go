@@ -143,14 +143,20 @@ func (p *pupil) converse(ctx context.Context, broken <-chan struct{}) error {
 		return err
 	}
 	var hello live.StudentHello
-	if err := p.call(ctx, broken, live.MethodHello, struct{}{}, &hello); err != nil {
+	p.mu.Lock()
+	ask := live.Hello{}
+	if p.sheet != "" {
+		ask.Have = map[string]sheet.Cursor{p.sheet: {Seq: p.at}}
+	}
+	p.mu.Unlock()
+	if err := p.call(ctx, broken, live.MethodHello, ask, &hello); err != nil {
 		return err
 	}
 	if len(hello.Sheets) == 0 {
 		return errors.New("no sheet")
 	}
 	p.mu.Lock()
-	p.sheet, p.marks, p.at, p.here = hello.Sheets[0].Sheet, map[string]lesson.Element{}, 0, true
+	p.sheet, p.here = hello.Sheets[0].Sheet, true
 	p.mu.Unlock()
 	part := hello.Sheets[0].Part
 	for {
@@ -366,6 +372,9 @@ func (p *pupil) fill(part sheet.Part) {
 	defer p.mu.Unlock()
 	if part.To.Seq < p.at {
 		return
+	}
+	if part.Anew {
+		p.marks = map[string]lesson.Element{}
 	}
 	p.take(part.Put, part.Gone)
 	p.at = part.To.Seq

@@ -16,8 +16,10 @@ type Cursor struct {
 
 // Part is what has changed on a sheet since a cursor, as far as it went into
 // one portion: marks as they are now, and the ids of those that the reader may
-// not see. Ask again from To while More is set.
+// not see. Ask again from To while More is set. Where Anew is set, the reader
+// begins anew: what they had is not there any more.
 type Part struct {
+	Anew bool             `json:"anew,omitempty"`
 	To   Cursor           `json:"to"`
 	More bool             `json:"more,omitempty"`
 	Put  []lesson.Element `json:"put"`
@@ -30,6 +32,10 @@ type Part struct {
 // It looks at the sheet as it is now, never at the log: what has been put away
 // since is not in it.
 func (s *Sheet) Since(from Cursor, limit int, sees func(lesson.Element) bool) Part {
+	anew := from.After == "" && (from.Seq <= 0 || from.Seq < s.lost || from.Seq > s.Seq)
+	if anew {
+		from = Cursor{}
+	}
 	var changed []held
 	for _, m := range s.marks {
 		if m.seq > from.Seq || m.seq == from.Seq && from.After != "" && m.ID > from.After {
@@ -37,7 +43,7 @@ func (s *Sheet) Since(from Cursor, limit int, sees func(lesson.Element) bool) Pa
 		}
 	}
 	slices.SortFunc(changed, func(a, b held) int { return cmp.Or(cmp.Compare(a.seq, b.seq), cmp.Compare(a.ID, b.ID)) })
-	part := Part{Put: []lesson.Element{}, To: Cursor{Seq: s.Seq}}
+	part := Part{Anew: anew, Put: []lesson.Element{}, To: Cursor{Seq: s.Seq}}
 	size := 0
 	for i, m := range changed {
 		if sees(m.Element) {

@@ -3,6 +3,7 @@ package sheet_test
 import (
 	"encoding/json"
 	"fmt"
+	"maps"
 	"math/rand/v2"
 	"reflect"
 	"testing"
@@ -142,7 +143,12 @@ func TestProperties(t *testing.T) {
 				p.take(seen)
 			}
 		}
+		// What each had, and how far, when their network broke.
+		broke, had := map[sheet.Actor]sheet.Cursor{}, map[sheet.Actor]picture{}
 		for range 60 {
+			if gone := actors[rnd.IntN(len(actors))]; rnd.IntN(20) == 0 {
+				broke[gone], had[gone] = sheet.Cursor{Seq: s.Seq}, maps.Clone(streams[gone])
+			}
 			a := actors[rnd.IntN(len(actors))]
 			op := randomOp(rnd, marks)
 			before := byID(s.Marks())
@@ -221,6 +227,19 @@ func TestProperties(t *testing.T) {
 			}
 			if !reflect.DeepEqual(p, late) {
 				t.Fatalf("seed %d: the history gives %q another picture", seed, a.ID)
+			}
+			if back, ok := had[a]; ok {
+				for at, more := broke[a], true; more; {
+					part := s.Since(at, 1+rnd.IntN(2000), audience.Of(a).Mark)
+					if part.Anew {
+						back = picture{}
+					}
+					back.take(sheet.Change{Put: part.Put, Gone: part.Gone})
+					at, more = part.To, part.More
+				}
+				if !reflect.DeepEqual(p, back) {
+					t.Fatalf("seed %d: %q, who comes back, gets another picture", seed, a.ID)
+				}
 			}
 		}
 	}

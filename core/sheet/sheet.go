@@ -47,6 +47,7 @@ type Sheet struct {
 	by    map[string]tally // the same, by author
 	top   int64
 	under int64 // the lowest height
+	lost  int64 // up to where removed marks are forgotten
 	done  map[string]done
 	order []string // the operations in done, the oldest first
 
@@ -170,6 +171,9 @@ func (s *Sheet) LoadDone(op string, seq int64, by string) {
 	}
 }
 
+// Lose notes that marks which were removed up to a number are not known any more.
+func (s *Sheet) Lose(seq int64) { s.lost = max(s.lost, seq) }
+
 // forget drops those marks that were removed long ago.
 func (s *Sheet) forget() {
 	for len(s.removed) > 0 && (s.gone.marks > MaxRemoved || s.gone.points > maxRemovedPoints ||
@@ -177,6 +181,7 @@ func (s *Sheet) forget() {
 		oldest := s.removed[0]
 		s.removed = s.removed[1:]
 		if m, ok := s.marks[oldest.mark]; ok && !m.OnFrame() && m.seq == oldest.seq {
+			s.Lose(oldest.seq)
 			s.uncount(m.Element)
 			delete(s.marks, oldest.mark)
 		}

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"alpenglow/core/audience"
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
@@ -394,6 +395,7 @@ func TestSheetFull(t *testing.T) {
 			}
 		}
 		fill()
+		left := s.Since(sheet.Cursor{}, 1<<30, audience.Staff().Mark)
 		for range 3 {
 			cleared := must(staff, clear(""))
 			must(staff, taken(cleared.Undo))
@@ -409,6 +411,13 @@ func TestSheetFull(t *testing.T) {
 		}
 		if n := len(s.Marks()); n > 3*sheet.MaxMarks {
 			t.Errorf("%d marks are kept in memory", n)
+		}
+		// Who left in the beginning has marks of which nothing is known any more.
+		if part := s.Since(left.To, 1<<30, audience.Staff().Mark); !part.Anew || len(part.Put) != len(s.Marks()) {
+			t.Errorf("filled up with %d of %d marks, anew: %v", len(part.Put), len(s.Marks()), part.Anew)
+		}
+		if part := s.Since(sheet.Cursor{Seq: s.Seq - 1}, 1<<30, audience.Staff().Mark); part.Anew || len(part.Put) != 1 {
+			t.Errorf("who missed one change gets %d marks, anew: %v", len(part.Put), part.Anew)
 		}
 		fill()
 	}

@@ -38,7 +38,14 @@ const add = (n: number, name: string, x: number): Op => ({
   add: { mark: name, x, y: 0, w: 100, h: 100, kind: 'note', note: { text: name, tint: 'moss' } },
 })
 const move = (n: number, name: string, x: number): Op => ({ id: id(n), sheet, kind: 'set', set: { mark: name, x } })
-const view = (seq: number, ...marks: Element[]) => ({ sheet, frame: 'f', owner: 'class', to: { seq }, put: marks })
+const view = (seq: number, ...marks: Element[]) => ({
+  sheet,
+  frame: 'f',
+  owner: 'class',
+  to: { seq },
+  anew: true,
+  put: marks,
+})
 const shown = (sheets: Sheets) => sheets.all()[0]!.marks.map((m) => `${m.id}@${m.x}`)
 
 /** A small random number generator with a seed (mulberry32). */
@@ -225,6 +232,20 @@ test('the undo pile keeps 300 steps, the order, and the word of the server', asy
   expect(left).toBe(297)
   reloaded.did(sheet, [remove(401, 'new')])
   expect(reloaded.redo(sheet)).toBeNull()
+})
+
+test('who comes back takes what has changed, and begins anew where the server says so', () => {
+  const sheets = new Sheets('noor', { mayChange: () => true })
+  sheets.load(view(3, mark('a', 1), mark('b', 2)))
+  expect(sheets.have()).toEqual({ [sheet]: { seq: 3 } })
+  const since = { sheet, frame: 'f', owner: 'class' }
+  sheets.load({ ...since, to: { seq: 6 }, put: [mark('c', 3)], gone: ['a'] })
+  expect(shown(sheets)).toEqual(['b@2', 'c@3'])
+  sheets.load({ ...since, to: { seq: 5 }, put: [mark('late', 9)] })
+  expect(shown(sheets)).toEqual(['b@2', 'c@3'])
+  sheets.fill(sheet, { seq: 6 }, { to: { seq: 9 }, anew: true, put: [mark('d', 4)] })
+  expect(shown(sheets)).toEqual(['d@4'])
+  expect(sheets.have()).toEqual({ [sheet]: { seq: 9 } })
 })
 
 test('the eraser and the lasso compute what the core computes', () => {

@@ -199,7 +199,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   }
 
   /** What need not be sent again. */
-  protected known = (): wire.Hello => ({ known: this.contents.names() })
+  protected known = (): wire.Hello => ({ known: this.contents.names(), have: this.sheets.have() })
 
   private helloStudent({ me, stage: told, people, sheets, worked }: wire.StudentHello) {
     const stage = this.contents.whole(told)
@@ -275,8 +275,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   /** Takes the student to a frame that is open at own pace; without one they stay. */
   async move(frame: string) {
     try {
-      const known = this.contents.names()
-      const moved = await this.call<wire.Moved>('move', { frame, known } satisfies wire.Move)
+      const moved = await this.call<wire.Moved>('move', { frame, ...this.known() } satisfies wire.Move)
       const [stage, { sheets }] = [this.contents.whole(moved.stage), moved]
       const student = this.state.getState().student
       if (!student || !stage) return

@@ -40,10 +40,14 @@ export class Sheets {
     this.hands = { author, kept: new Map(), ...hands }
   }
 
-  /** Takes a sheet, or its first part, as the server has it now. An older picture than ours is left. */
+  /** Takes a sheet as the server has it now, or its first part, or what has changed of one that is here. */
   load(view: SheetView) {
     const old = this.held.get(view.sheet)
-    if (old && !old.more && seqOf(old.at) > seqOf(view.to)) return
+    if (old && !old.more && seqOf(old.at) > seqOf(view.to)) return // an older picture than ours
+    if (old && !view.anew) {
+      this.fill(view.sheet, old.at, view)
+      return
+    }
     const held: Held = {
       sheet: view.sheet,
       frame: view.frame,
@@ -66,6 +70,10 @@ export class Sheets {
     const held = this.held.get(sheet)
     if (!held || (held.more && (held.at.seq !== from.seq || held.at.after !== from.after))) return
     if (!held.more && seqOf(part.to) < seqOf(held.at)) return
+    if (part.anew) {
+      this.load({ ...held, ...part })
+      return
+    }
     for (const mark of part.put) held.saved.set(mark.id, sameAs(mark, held.saved.get(mark.id)))
     for (const id of part.gone ?? []) this.forget(held, id)
     held.at = part.to
@@ -114,6 +122,9 @@ export class Sheets {
       }
     }
   }
+
+  /** How far the sheets are here, as they are told to the server after the connection broke. */
+  have = (): Record<string, Cursor> => Object.fromEntries([...this.held.values()].map((h) => [h.sheet, h.at]))
 
   /** How far a sheet is here. */
   at(sheet: string): Cursor | undefined {

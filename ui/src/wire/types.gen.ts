@@ -21,8 +21,14 @@ export type Failure = {
   problem?: Problem;
 };
 
+export type Cursor = {
+  seq: number;
+  after?: string;
+};
+
 export type Hello = {
   known?: Array<string>;
+  have?: { [key: string]: Cursor };
   board?: boolean;
 };
 
@@ -293,12 +299,8 @@ export type Stage = {
   ended: boolean;
 };
 
-export type Cursor = {
-  seq: number;
-  after?: string;
-};
-
 export type Part = {
+  anew?: boolean;
   to: Cursor;
   more?: boolean;
   put: Array<Element>;
@@ -383,6 +385,7 @@ export type Opened = {
 export type Move = {
   frame: string;
   known?: Array<string>;
+  have?: { [key: string]: Cursor };
 };
 
 export type Moved = {
