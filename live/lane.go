@@ -216,6 +216,7 @@ func (l *lane) decide(ctx context.Context, s *onSheet) {
 	state := s.session.snapshot()
 	terms, refused := termsFor(s.session, state, s.at.key.Frame)
 	readers := s.session.readersOf(s.at.key.Owner, state)
+	terms.Sharing = s.session.sharing(s.at.key.Owner, state)
 	s.terms, s.draft = state.Terms, nil
 	for len(s.waiting) > 0 {
 		r := s.waiting[0]

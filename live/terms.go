@@ -60,6 +60,25 @@ func (r *running) readersOf(owner string, state session.State) int {
 	return r.present()
 }
 
+// sharing counts the students here who share the sheet of an owner.
+func (r *running) sharing(owner string, state session.State) int {
+	if n := sheet.GroupNumber(owner); n > 0 && n <= len(state.Groups) {
+		return len(state.Groups[n-1])
+	}
+	if owner != sheet.ClassOwner {
+		return 1
+	}
+	r.mu.RLock()
+	defer r.mu.RUnlock()
+	here := 0
+	for _, p := range r.people {
+		if p.connections > 0 {
+			here++
+		}
+	}
+	return here
+}
+
 // in gives the actor with the group that they are in now.
 func in(state session.State, a sheet.Actor) sheet.Actor {
 	a.Group = state.GroupOf(a.ID)

@@ -19,6 +19,8 @@ const (
 	cellRule   = 2    // how thick a table's rule is
 	listIndent = 1.2  // of a letter's size; where a list's lines begin
 	tab        = 30   // that the name stands out above a note
+	pill       = 20   // that the count of those who agree hangs out below a note
+	noteGap    = 10   // kept free beside a note
 )
 
 // Tall is how high a mark stands on its frame: its height, or what its words
@@ -63,6 +65,9 @@ func (e *Element) box(count lines) place.Box {
 	b := place.Box{X: e.X, Y: e.Y, W: e.W, H: max(e.tall(count), 16)}
 	if e.Kind == KindNote {
 		b.Y, b.H = b.Y-tab, b.H+tab
+		if len(e.Agreed) > 0 {
+			b.H += pill
+		}
 	}
 	if e.Turn != 0 {
 		sin, cos := math.Sincos(e.Turn * math.Pi / 180)

@@ -163,8 +163,8 @@ func (f Frame) Check() error {
 		if !id.IsPlain(e.ID) {
 			return refusal.New(refusal.BadID)
 		}
-		if e.IsAnswer() || e.Kind == KindPlaced {
-			return refusal.About(refusal.BoardIncorrect, "an answer or a moved piece cannot be prepared")
+		if e.IsAnswer() || e.Kind == KindPlaced || e.InMargin() {
+			return refusal.About(refusal.BoardIncorrect, "an answer, a moved piece or a note beside the frame is not prepared")
 		}
 		if err := e.Check(); err != nil {
 			return err

@@ -1,6 +1,8 @@
 package lesson
 
 import (
+	"slices"
+
 	"alpenglow/core/letters"
 	"alpenglow/core/refusal"
 )
@@ -9,12 +11,48 @@ import (
 const KindNote Kind = "note"
 
 // Note is a sticky note: a card that grows with its text. Size is the height of
-// its letters in frame units, 0 for the usual one.
+// its letters in frame units, 0 for the usual one. Margin says that it lies beside
+// the frame, because there was no room on it.
 type Note struct {
-	Text string  `json:"text"`
-	Tint Tint    `json:"tint"`
-	Size float64 `json:"size,omitempty"`
+	Text   string  `json:"text"`
+	Tint   Tint    `json:"tint"`
+	Size   float64 `json:"size,omitempty"`
+	Margin bool    `json:"margin,omitempty"`
 }
+
+// NoteSize is a size of notes: of their letters, their width, and the height of a
+// card with up to two lines, in frame units.
+type NoteSize struct{ Letters, Width, Height float64 }
+
+// NoteSizes are the sizes that notes take by themselves while a frame fills, the
+// largest first. Letters of 25 units are a fortieth of the frame's height, which
+// is read from the back row of a class room; the two below need a frame that is
+// looked at large.
+var NoteSizes = []NoteSize{{noteSize, 300, 120}, {25, 260, 105}, {21, 215, 90}, {17, 180, 75}}
+
+// Room is what an empty card of the size takes with its name above, and what is
+// kept free around it, in square units.
+func (s NoteSize) Room() float64 { return (s.Width + noteGap) * (s.Height + tab + noteGap) }
+
+// SizeOf says which of NoteSizes a note has, -1 for another size.
+func (e Element) SizeOf() int {
+	return slices.IndexFunc(NoteSizes, func(s NoteSize) bool {
+		return e.Note != nil && e.W == s.Width && (e.Note.Size == s.Letters || e.Note.Size == 0 && s.Letters == noteSize)
+	})
+}
+
+// AtSize gives a note a size.
+func (e Element) AtSize(s NoteSize) Element {
+	n := *e.Note
+	if n.Size = s.Letters; n.Size == noteSize {
+		n.Size = 0
+	}
+	e.W, e.H, e.Note = s.Width, s.Height, &n
+	return e
+}
+
+// InMargin says that a note lies beside the frame.
+func (e Element) InMargin() bool { return e.Note != nil && e.Note.Margin }
 
 func (n *Note) check() error {
 	if !n.Tint.known() || n.Size != 0 && !letterSize(n.Size) {
@@ -28,6 +66,7 @@ func (n *Note) with(p, before *Properties) Body {
 	take(&c.Text, &p.Text, &before.Text)
 	take(&c.Tint, &p.Tint, &before.Tint)
 	take(&c.Size, &p.Size, &before.Size)
+	take(&c.Margin, &p.Margin, &before.Margin)
 	return Body{Kind: KindNote, Note: &c}
 }
 

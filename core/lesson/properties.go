@@ -21,6 +21,7 @@ type Properties struct {
 	Width  *float64       `json:"width,omitempty"`
 	Dash   *bool          `json:"dash,omitempty"`
 	Size   *float64       `json:"size,omitempty"`
+	Margin *bool          `json:"margin,omitempty"`
 	Bold   *bool          `json:"bold,omitempty"`
 	Align  *Align         `json:"align,omitempty"`
 	List   *List          `json:"list,omitempty"`

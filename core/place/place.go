@@ -1,7 +1,10 @@
 // Package place answers: where is room for something new on a frame?
 package place
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // Box is an upright rectangle in frame units.
 type Box struct{ X, Y, W, H float64 }
@@ -35,11 +38,11 @@ const (
 // Free finds a place for a box of w x h inside room: the one whose middle is
 // nearest to (x, y) among those that cover nothing of what is taken. Where
 // there is no free place, it is the one that covers least, the nearer of equal
-// ones. A box larger than the room lies at its top left.
+// ones, and clear is false. A box larger than the room lies at its top left.
 //
 // Besides a grid, the places that touch what is taken are tried, so that a gap
 // that fits exactly is found.
-func Free(room Box, taken []Box, w, h, x, y float64) (left, top float64) {
+func Free(room Box, taken []Box, w, h, x, y float64) (left, top float64, clear bool) {
 	right, bottom := max(room.X, room.X+room.W-w), max(room.Y, room.Y+room.H-h)
 	clampX := func(v float64) float64 { return min(right, max(room.X, v)) }
 	clampY := func(v float64) float64 { return min(bottom, max(room.Y, v)) }
@@ -84,5 +87,31 @@ func Free(room Box, taken []Box, w, h, x, y float64) (left, top float64) {
 			}
 		}
 	}
-	return left, top
+	return left, top, bestCovered == 0
+}
+
+// InColumns finds a place as Free does, among those that stand in columns of the
+// box's width and touch the room's edge or what is taken above or below: where
+// many of one width come, no gaps are left that nobody can use. It is false where
+// no such place is clear.
+func InColumns(room Box, taken []Box, w, h, x, y float64) (left, top float64, ok bool) {
+	right, bottom := room.X+room.W-w, room.Y+room.H-h
+	ys := []float64{room.Y, bottom}
+	for _, t := range taken {
+		ys = append(ys, t.Y+t.H+rim, t.Y-h-rim)
+	}
+	best := math.Inf(1)
+	for cx := room.X; cx <= right; cx += w + rim {
+		for _, cy := range ys {
+			way := math.Hypot(cx+w/2-x, cy+h/2-y)
+			if cy < room.Y || cy > bottom || way >= best {
+				continue
+			}
+			around := Box{cx, cy, w, h}.grow(rim - 0.01)
+			if !slices.ContainsFunc(taken, func(t Box) bool { return around.overlap(t) > 0 }) {
+				best, left, top = way, cx, cy
+			}
+		}
+	}
+	return left, top, !math.IsInf(best, 1)
 }

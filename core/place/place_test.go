@@ -15,18 +15,19 @@ func TestFree(t *testing.T) {
 		w, h, x, y float64
 		wantX      float64
 		wantY      float64
+		clear      bool
 	}{
-		"an empty frame: just where one looks":   {nil, 300, 120, 800, 500, 650, 440},
-		"near the edge it stays inside":          {nil, 300, 120, 1590, 990, 1300, 880},
-		"beside what is there":                   {[]Box{left}, 300, 120, 700, 500, 810, 440},
-		"nothing free: the nearest of the least": {[]Box{frame}, 300, 120, 800, 500, 650, 440},
-		"larger than the room":                   {nil, 2000, 1200, 800, 500, 0, 0},
+		"an empty frame: just where one looks":   {nil, 300, 120, 800, 500, 650, 440, true},
+		"near the edge it stays inside":          {nil, 300, 120, 1590, 990, 1300, 880, true},
+		"beside what is there":                   {[]Box{left}, 300, 120, 700, 500, 810, 440, true},
+		"nothing free: the nearest of the least": {[]Box{frame}, 300, 120, 800, 500, 650, 440, false},
+		"larger than the room":                   {nil, 2000, 1200, 800, 500, 0, 0, true},
 		"a gap that fits exactly": {[]Box{{0, 0, 633, 1000}, {953, 0, 647, 1000}}, 300, 120, 100, 500,
-			643, 440},
+			643, 440, true},
 	} {
-		x, y := Free(frame, c.taken, c.w, c.h, c.x, c.y)
-		if x != c.wantX || y != c.wantY {
-			t.Errorf("%s: %g, %g; want %g, %g", name, x, y, c.wantX, c.wantY)
+		x, y, clear := Free(frame, c.taken, c.w, c.h, c.x, c.y)
+		if x != c.wantX || y != c.wantY || clear != c.clear {
+			t.Errorf("%s: %g, %g, clear %v; want %g, %g", name, x, y, clear, c.wantX, c.wantY)
 		}
 	}
 }
@@ -37,7 +38,7 @@ func TestNotesOfAClassDoNotCoverEachOther(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 8))
 	var taken []Box
 	for range 26 {
-		x, y := Free(frame, taken, 220, 120, 800+40*r.NormFloat64(), 500+40*r.NormFloat64())
+		x, y, _ := Free(frame, taken, 220, 120, 800+40*r.NormFloat64(), 500+40*r.NormFloat64())
 		b := Box{x, y, 220, 120}
 		if b.X < 0 || b.Y < 0 || b.X+b.W > 1600 || b.Y+b.H > 1000 {
 			t.Fatalf("outside: %v", b)

@@ -73,6 +73,8 @@ func (e *edit) mayAdd(add *Add) error {
 		return e.copyOf(add)
 	case add.IsAnswer() || !add.InClass() && !e.terms.Preparing:
 		return refusal.About(refusal.Malformed, "this kind of mark cannot be added here")
+	case e.terms.Preparing && add.Note != nil && add.Note.Margin:
+		return refusal.About(refusal.Malformed, "what is prepared does not lie beside the frame")
 	case !e.terms.Preparing && (add.Layer != lesson.Fixed || add.Tray):
 		return refusal.About(refusal.Malformed, "pieces are laid out when a board is prepared")
 	case add.Picture != nil && !id.IsUUID(add.Picture.Picture):

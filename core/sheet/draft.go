@@ -24,6 +24,8 @@ type Terms struct {
 	// Preparing says that the marks of the frame itself are the sheet's: a
 	// board is prepared.
 	Preparing bool
+	// Sharing is how many people here share the sheet.
+	Sharing int
 	// Now is the time in milliseconds since 1970.
 	Now int64
 }

@@ -9,50 +9,149 @@ const (
 	promptTall = 140 // units that a prompt takes, about
 	// packed is from how many marks on a sheet, wordy from how many bytes of words
 	// on a frame, no place is looked for: there is none, and looking would hold up
-	// others.
+	// others. Up to exact bytes, heights are those that the class sees.
 	packed = 400
 	wordy  = 200_000
+	exact  = 10_000
+	// filled is how much of what is open notes can cover, gaps between them left out.
+	filled = 0.75
 )
 
-// free moves a new mark to the nearest free place to where it was wished. On a
-// packed sheet it stays where it was wished.
+// room is where notes may lie.
+var room = place.Box{X: 10, Y: 10, W: lesson.FrameWidth - 20, H: lesson.FrameHeight - 20}
+
+// free moves a new mark to the nearest free place to where it was wished. A note
+// takes the largest size at which it and those of everybody who has none yet find
+// room; where there is none at any size, it lies beside the frame.
 func (e *edit) free(m *lesson.Element) error {
-	if e.count.marks > packed {
-		return nil
-	}
-	taken := []place.Box{}
-	words := 0
-	take := func(o lesson.Element) {
-		if words += len(o.Words()); words <= wordy {
-			taken = append(taken, o.LiesAbout())
-		}
-	}
-	if e.terms.Frame.Prompt != "" {
-		taken = append(taken, place.Box{W: lesson.FrameWidth, H: promptTall})
-	}
-	for _, prepared := range e.terms.Frame.Prepared {
-		if prepared.OnFrame() && !prepared.Tray {
-			take(prepared)
-		}
-	}
-	others, err := e.each(func(o lesson.Element) bool { return !o.IsAnswer() })
+	g, ok, err := e.lying(func(lesson.Element) bool { return true })
 	if err != nil {
 		return err
 	}
-	for _, other := range others {
-		take(other)
-	}
-	if words > wordy {
-		return nil
-	}
-	// The grid has some hundred places for each unit of work; six bytes of words
-	// are another.
-	if err := e.spend(100*len(taken) + words/6); err != nil {
+	if m.Note == nil || m.Note.Size != 0 {
+		clear := false
+		if ok {
+			clear, err = e.lay(m, g)
+		}
+		if err == nil && !clear && m.Note != nil {
+			aside(m)
+		}
 		return err
 	}
-	own := m.LiesAbout()
-	room := place.Box{X: 10, Y: 10, W: lesson.FrameWidth - 20, H: lesson.FrameHeight - 20}
-	x, y := place.Free(room, taken, own.W, own.H, own.X+own.W/2, own.Y+own.H/2)
-	m.X, m.Y = x+m.X-own.X, y+m.Y-own.Y
+	for i := e.sizeFrom(g); ok && i < len(lesson.NoteSizes); i++ {
+		try := m.AtSize(lesson.NoteSizes[i])
+		clear, err := e.lay(&try, g)
+		if err != nil {
+			return err
+		}
+		if clear {
+			*m = try
+			return nil
+		}
+	}
+	aside(m)
 	return nil
+}
+
+// aside lays a note beside the frame.
+func aside(m *lesson.Element) {
+	n := *m.Note
+	n.Margin = true
+	m.Note = &n
+}
+
+// ground is what lies on a frame, and what of it something new keeps clear of.
+type ground struct {
+	marks []lesson.Element // on the sheet
+	taken []place.Box
+	about bool // heights are about those that the class sees
+}
+
+// lies is the box that a mark takes.
+func (g ground) lies(m lesson.Element) place.Box {
+	if g.about {
+		return m.LiesAbout()
+	}
+	return m.Covers()
+}
+
+// lying gives what lies on the frame, those marks of the sheet taken for which
+// stays says so, and all that was prepared; false where that is too much to look at.
+func (e *edit) lying(stays func(lesson.Element) bool) (g ground, ok bool, err error) {
+	if e.count.marks > packed {
+		return g, false, nil
+	}
+	g.marks, err = e.each(func(o lesson.Element) bool { return !o.IsAnswer() && !o.InMargin() })
+	if err != nil {
+		return g, false, err
+	}
+	var all []lesson.Element
+	words := 0
+	for _, o := range e.terms.Frame.Prepared {
+		if o.OnFrame() && !o.Tray {
+			all = append(all, o)
+			words += len(o.Words())
+		}
+	}
+	for _, o := range g.marks {
+		words += len(o.Words())
+		if stays(o) {
+			all = append(all, o)
+		}
+	}
+	if words > wordy {
+		return g, false, nil
+	}
+	g.about = words > exact
+	if e.terms.Frame.Prompt != "" {
+		g.taken = append(g.taken, place.Box{W: lesson.FrameWidth, H: promptTall})
+	}
+	for _, o := range all {
+		// Six bytes of words are a unit of work, and so is a point.
+		if err := e.spend(len(o.Words())/6 + pointsOf(o)); err != nil {
+			return g, false, err
+		}
+		g.taken = append(g.taken, o.Taken(g.about)...)
+	}
+	return g, true, nil
+}
+
+// sizeFrom says with which of lesson.NoteSizes a new note begins: the largest at
+// which those who share the sheet and have no note on it find room for one each,
+// and none larger than notes that have become smaller already.
+func (e *edit) sizeFrom(g ground) int {
+	has, from := map[string]bool{}, 0
+	for _, m := range g.marks {
+		if m.Note != nil {
+			has[m.Author] = true
+			from = max(from, m.SizeOf())
+		}
+	}
+	open := filled * place.Open(room, g.taken)
+	come := float64(max(1, e.terms.Sharing-len(has)))
+	for from < len(lesson.NoteSizes)-1 && come*lesson.NoteSizes[from].Room() > open {
+		from++
+	}
+	return from
+}
+
+// lay moves a mark to the free place nearest to where it is, or to that which
+// covers least, and says whether it is clear of all. Notes of several people
+// stand in columns, so that more find room.
+func (e *edit) lay(m *lesson.Element, g ground) (clear bool, err error) {
+	// The grid has some hundred places for each unit of work.
+	if err := e.spend(100 * len(g.taken)); err != nil {
+		return false, err
+	}
+	own := g.lies(*m)
+	if m.Note != nil && e.terms.Sharing > 1 {
+		x, y, ok := place.InColumns(room, g.taken, own.W, own.H, own.X+own.W/2, own.Y+own.H/2)
+		if ok {
+			m.X, m.Y = x+m.X-own.X, y+m.Y-own.Y
+			return true, nil
+		}
+	}
+	x, y, clear := place.Free(room, g.taken, own.W, own.H, own.X+own.W/2, own.Y+own.H/2)
+	m.X, m.Y = x+m.X-own.X, y+m.Y-own.Y
+	return clear, nil
 }

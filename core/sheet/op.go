@@ -40,6 +40,7 @@ type Step struct {
 	Hold    *Hold      `json:"hold,omitempty"`
 	Show    *Show      `json:"show,omitempty"`
 	Clear   *Clear     `json:"clear,omitempty"`
+	Spread  *Spread    `json:"spread,omitempty"`
 	Answer  *SetAnswer `json:"answer,omitempty"`
 }
 

@@ -77,6 +77,9 @@ func (e *edit) maySet(m lesson.Element, set Set) error {
 	if !e.terms.Preparing && (set.Layer != nil || set.Tray != nil) {
 		return refusal.About(refusal.Malformed, "pieces are laid out when a board is prepared")
 	}
+	if e.terms.Preparing && set.Margin != nil {
+		return refusal.About(refusal.Malformed, "what is prepared does not lie beside the frame")
+	}
 	if m.Kind == lesson.KindPlaced && (set.W != nil || set.H != nil || set.Group != nil) {
 		return refusal.About(refusal.BadStyle, "a piece can be moved and turned")
 	}

@@ -7,6 +7,7 @@ import { textOf } from './paint/geometry'
 import { useHand } from './hand/useHand'
 import { nameKey } from './marks/useMark'
 import '../words/windows'
+import { isBeside } from '../rules/pieces'
 import { isHidden, isRemoved } from '../rules/standing'
 
 type Props = { frame: Frame; marks: readonly Element[]; onClose: () => void }
@@ -86,18 +87,21 @@ export default function ListView({ frame, marks, onClose }: Props) {
                   {hand.nameOf(m.author)} · {t(`marks.${nameKey(m)}`)}
                   {m.agreed?.length ? ` · ${t('marks.agreed', { count: m.agreed.length })}` : ''}
                   {isHidden(m) ? ` · ${t('frame.hiddenMark')}` : ''}
+                  {isBeside(m) ? ` · ${t('margin.here')}` : ''}
                 </p>
                 <p className="break-words whitespace-pre-wrap">
                   {textOf(m) ||
                     (m.kind === 'stamp' ? t(`stamps.${m.stamp.sign}`) : m.kind === 'link' ? m.link.url : '')}
                 </p>
               </div>
-              <Button
-                onClick={() => goTo(m)}
-                aria-label={t('list.goToThis', { name: hand.nameOf(m.author), what: t(`marks.${nameKey(m)}`) })}
-              >
-                {t('list.goTo')}
-              </Button>
+              {!isBeside(m) && (
+                <Button
+                  onClick={() => goTo(m)}
+                  aria-label={t('list.goToThis', { name: hand.nameOf(m.author), what: t(`marks.${nameKey(m)}`) })}
+                >
+                  {t('list.goTo')}
+                </Button>
+              )}
             </li>
           ))}
         </ol>

@@ -33,6 +33,7 @@ const UploadsView = part(() => import('./pictures/UploadsView'))
 const Tour = part(() => import('./offers/Tour'))
 // Small pictures of pieces are painted only where there are some.
 const Tray = part(() => import('./offers/Tray'))
+const Margin = part(() => import('./offers/Margin'))
 
 type Props = {
   frame: Frame
@@ -117,9 +118,11 @@ export function Workplace({
   const canUndo = useBenchState((s) => sheet !== null && s.canUndo.has(sheet))
   const canRedo = useBenchState((s) => sheet !== null && s.canRedo.has(sheet))
   const works = mayAdd && sheet !== null
-  const { marks, tray } = useMemo(
+  const { marks, tray, margin } = useMemo(
     () =>
-      preparing ? { marks: onSheet.filter((m) => !m.tray), tray: onSheet.filter((m) => m.tray) } : laid(frame, onSheet),
+      preparing
+        ? { marks: onSheet.filter((m) => !m.tray), tray: onSheet.filter((m) => m.tray), margin: [] }
+        : laid(frame, onSheet),
     [frame, onSheet, preparing],
   )
   const [hand] = useState(() => new Hand(bench, { frame, sheet, marks, saved: marks, me, works, preparing }, tool))
@@ -219,6 +222,11 @@ export function Workplace({
               </Suspense>
             )}
           </div>
+          {margin.length > 0 && (
+            <Suspense fallback={null}>
+              <Margin notes={margin} />
+            </Suspense>
+          )}
         </div>
         {writing && (
           <div className="flex items-end gap-2 border-t border-line bg-mist p-3">
@@ -250,7 +258,7 @@ export function Workplace({
         <Suspense fallback={null}>
           {open === 'help' && <Help onClose={() => setOpen(null)} />}
           {open === 'link' && <LinkDialog onClose={() => setOpen(null)} />}
-          {open === 'list' && <ListView frame={frame} marks={shown} onClose={() => setOpen(null)} />}
+          {open === 'list' && <ListView frame={frame} marks={[...shown, ...margin]} onClose={() => setOpen(null)} />}
           {open === 'tour' && <Tour staff={me === 'staff'} onClose={() => setOpen(null)} />}
         </Suspense>
       </div>

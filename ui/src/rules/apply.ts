@@ -1,6 +1,6 @@
 import { answerID } from './answers'
 import { cutBy, drawn, drawnAt, sweepsNear, touches, type Sweep } from './erase'
-import type { Element, Op, Set as SetProperties, Step } from '../wire/types.gen'
+import type { Element, Op, Set as SetProperties, Spot, Step } from '../wire/types.gen'
 import { isRemoved } from './standing'
 
 /** An operation without its id, as it lies on the undo pile. */
@@ -103,6 +103,12 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
     case 'clear':
       for (const mark of [...marks.values()])
         if (mark.kind !== 'answer' && (!s.clear.author || mark.author === s.clear.author)) take(mark)
+      return
+    case 'spread': // where notes will lie, the server finds; only taking it back is known
+      for (const { mark, size, margin, ...place } of s.spread.to ?? []) {
+        const old = marks.get(mark)
+        if (old?.kind === 'note') marks.set(mark, { ...old, ...place, note: { ...old.note, size, margin } })
+      }
       return
     case 'answer': {
       const { poll, round, value } = s.answer
@@ -244,9 +250,21 @@ function inverseStep(marks: Marks, hands: Knows, s: Step, op: string): Step | nu
     }
     case 'many':
       return reversed(s.many.steps.map((one) => inverseStep(marks, hands, one, op)))
+    case 'spread':
+      return { kind: 'spread', spread: { to: spotsOf(marks, s.spread.to) } }
     case 'answer':
       return null
   }
+}
+
+/** Where notes lie now, all or some. */
+function spotsOf(marks: Marks, some?: Spot[]): Spot[] {
+  const all = some ? some.map(({ mark }) => marks.get(mark)) : [...marks.values()].filter((m) => !m.group)
+  return all.flatMap((m) =>
+    m?.kind === 'note'
+      ? [{ mark: m.id, x: m.x, y: m.y, w: m.w, h: m.h, size: m.note.size, margin: m.note.margin }]
+      : [],
+  )
 }
 
 /** The part of a mark that its kind names. */

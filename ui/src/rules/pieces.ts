@@ -14,22 +14,26 @@ export const isPiece = (mark: Lying) => Boolean(mark.layer)
 /** Whether a piece is one that has an endless supply and still lies there. */
 export const isSupply = (mark: Lying) => mark.layer === 'supply' && !mark.of
 
+/** Whether a note lies beside the frame, because there was no room on it. */
+export const isBeside = (mark: Element) => mark.kind === 'note' && mark.note.margin === true
+
 /** What was prepared to stay where it is. */
 export const fixedOn = (frame: Frame) => frame.prepared.filter((m) => !m.layer && !isRemoved(m))
 
 /**
  * What lies on a frame, given what is on its sheet: the work, the pieces where
- * people have put them and the others where they were prepared; and what still
- * lies in the tray beside it.
+ * people have put them and the others where they were prepared; what still
+ * lies in the tray beside it; and the notes in the margin, for which there was no room.
  */
-export function laid(frame: Frame, marks: readonly Element[]): { marks: Lying[]; tray: Lying[] } {
+export function laid(frame: Frame, marks: readonly Element[]): { marks: Lying[]; tray: Lying[]; margin: Element[] } {
   const pieces = new Map(frame.prepared.filter((m) => m.layer && !isRemoved(m)).map((m) => [m.id, m]))
   const on: Lying[] = []
+  const margin: Element[] = []
   const taken = new Set<string>()
   for (const mark of marks) {
     if (isRemoved(mark)) continue
     if (mark.kind !== 'placed') {
-      on.push(mark)
+      ;(isBeside(mark) ? margin : on).push(mark)
       continue
     }
     const piece = pieces.get(mark.placed.piece)
@@ -42,5 +46,6 @@ export function laid(frame: Frame, marks: readonly Element[]): { marks: Lying[];
   return {
     marks: [...waiting.filter((p) => !p.tray), ...on],
     tray: waiting.filter((p) => p.tray),
+    margin,
   }
 }

@@ -14,6 +14,7 @@ import { useCalmState } from '../wire/useCalm'
 import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
 import { ClearMenu } from './ClearMenu'
+import { Spread } from './Spread'
 import { groupParts, marksBy, studentParts, type Marks, type Part } from './parts'
 import { Moderate } from './Moderate'
 
@@ -156,7 +157,10 @@ function Large({ part, frame }: LargeProps) {
           (selected ? (
             <Moderate mark={selected} sheet={sheet.sheet} />
           ) : (
-            <ClearMenu sheet={sheet.sheet} marks={marks} />
+            <>
+              <Spread sheet={sheet.sheet} marks={marks} />
+              <ClearMenu sheet={sheet.sheet} marks={marks} />
+            </>
           ))
         }
       />

@@ -9,6 +9,7 @@ import type { Staff } from '../wire/lesson'
 import type { Element, Frame, PollState } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
 import { ClearMenu } from './ClearMenu'
+import { Spread } from './Spread'
 import { Cover } from './Covers'
 import { GroupsButton } from './GroupsButton'
 import { LessonNotes } from './LessonNotes'
@@ -118,7 +119,10 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
           (selected ? (
             <Moderate mark={selected} sheet={sheet.sheet} />
           ) : (
-            <ClearMenu sheet={sheet.sheet} marks={sheet.marks} />
+            <>
+              <Spread sheet={sheet.sheet} marks={sheet.marks} />
+              <ClearMenu sheet={sheet.sheet} marks={sheet.marks} />
+            </>
           ))
         )
       }

@@ -136,7 +136,7 @@ export function Lesson() {
         className="flex items-center gap-3 border-b border-line bg-paper px-3.5 py-2"
       >
         <Face id={me.id} name={me.name} />
-        <div className={`min-w-0 ${trail && !narrow ? 'max-w-72' : 'grow'}`}>
+        <div className={trail && !narrow ? 'max-w-72 min-w-36' : 'min-w-0 grow'}>
           <p className="truncate font-semibold">{me.name}</p>
           <p className="truncate text-sm text-slate">
             {t('student.of', { n: stage.number, of: stage.of })}

@@ -86,6 +86,7 @@ export type Note = {
   text: string;
   tint: Tint;
   size?: number;
+  margin?: boolean;
 };
 
 export type Ink = "night" | "ember" | "fern" | "lake" | "plum" | "snow";
@@ -429,6 +430,7 @@ export type Properties = {
   width?: number;
   dash?: boolean;
   size?: number;
+  margin?: boolean;
   bold?: boolean;
   align?: Align;
   list?: List;
@@ -489,6 +491,20 @@ export type Clear = {
   author?: string;
 };
 
+export type Spot = {
+  mark: string;
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+  size?: number;
+  margin?: boolean;
+};
+
+export type Spread = {
+  to?: Array<Spot>;
+};
+
 export type SetAnswer = {
   poll: string;
   round: number;
@@ -507,6 +523,7 @@ export type Step = (
   | { kind: "hold"; hold: Hold }
   | { kind: "show"; show: Show }
   | { kind: "clear"; clear: Clear }
+  | { kind: "spread"; spread: Spread }
   | { kind: "answer"; answer: SetAnswer }
 );
 

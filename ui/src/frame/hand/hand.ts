@@ -189,6 +189,13 @@ export class Hand {
     this.set({ tool: 'select', selected: new Set([id]), editing: null })
   }
 
+  /** Puts a note that lies beside the frame on it, where most room is near where the person looks. */
+  putOn({ id, w, h }: Element) {
+    const at = freePlace([...this.ground.frame.prepared, ...this.ground.marks], w, h, this.middle())
+    this.do([{ kind: 'set', set: { mark: id, ...at, margin: false } }])
+    this.set({ tool: 'select', selected: new Set([id]), editing: null })
+  }
+
   // Changing what is selected
 
   nudge(dx: number, dy: number) {
