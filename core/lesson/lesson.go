@@ -59,6 +59,7 @@ type Frame struct {
 	Paper       paper.Paper `json:"paper"`
 	Arrangement Arrangement `json:"arrangement"`
 	Permission  Permission  `json:"permission"`
+	Layout      Layout      `json:"layout"`
 	// Notes are lesson notes: for the teacher alone.
 	Notes string `json:"notes,omitempty"`
 	// Seconds is how long the timer runs unless somebody says otherwise.
@@ -142,6 +143,9 @@ func (f Frame) Check() error {
 		return refusal.About(refusal.BoardIncorrect, "arrangement or permission of a frame")
 	}
 	if err := f.Paper.Check(); err != nil {
+		return err
+	}
+	if err := f.Layout.Check(); err != nil {
 		return err
 	}
 	for _, t := range []struct {

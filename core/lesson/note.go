@@ -3,6 +3,7 @@ package lesson
 import (
 	"slices"
 
+	"alpenglow/core/id"
 	"alpenglow/core/letters"
 	"alpenglow/core/refusal"
 )
@@ -12,12 +13,15 @@ const KindNote Kind = "note"
 
 // Note is a sticky note: a card that grows with its text. Size is the height of
 // its letters in frame units, 0 for the usual one. Margin says that it lies beside
-// the frame, because there was no room on it.
+// the frame, because there was no room on it. Where notes lie in columns, Column
+// is the id of its column and Rank its place there by hand, the least first.
 type Note struct {
 	Text   string  `json:"text"`
 	Tint   Tint    `json:"tint"`
 	Size   float64 `json:"size,omitempty"`
 	Margin bool    `json:"margin,omitempty"`
+	Column string  `json:"column,omitempty"`
+	Rank   float64 `json:"rank,omitempty"`
 }
 
 // NoteSize is a size of notes: of their letters, their width, and the height of a
@@ -58,8 +62,13 @@ func (n *Note) check() error {
 	if !n.Tint.known() || n.Size != 0 && !letterSize(n.Size) {
 		return refusal.About(refusal.BadStyle, "tint or size")
 	}
+	if n.Column != "" && !id.IsPlain(n.Column) || !(n.Rank >= -maxRank && n.Rank <= maxRank) {
+		return refusal.About(refusal.Malformed, "column or rank")
+	}
 	return checkText(n.Text, MaxNote)
 }
+
+const maxRank = 1e15
 
 func (n *Note) with(p, before *Properties) Body {
 	c := *n
@@ -67,6 +76,8 @@ func (n *Note) with(p, before *Properties) Body {
 	take(&c.Tint, &p.Tint, &before.Tint)
 	take(&c.Size, &p.Size, &before.Size)
 	take(&c.Margin, &p.Margin, &before.Margin)
+	take(&c.Column, &p.Column, &before.Column)
+	take(&c.Rank, &p.Rank, &before.Rank)
 	return Body{Kind: KindNote, Note: &c}
 }
 

@@ -22,6 +22,8 @@ type Properties struct {
 	Dash   *bool          `json:"dash,omitempty"`
 	Size   *float64       `json:"size,omitempty"`
 	Margin *bool          `json:"margin,omitempty"`
+	Column *string        `json:"column,omitempty"`
+	Rank   *float64       `json:"rank,omitempty"`
 	Bold   *bool          `json:"bold,omitempty"`
 	Align  *Align         `json:"align,omitempty"`
 	List   *List          `json:"list,omitempty"`

@@ -59,6 +59,7 @@ type SetFrame struct {
 	Paper       *paper.Paper        `json:"paper,omitempty"`
 	Arrangement *lesson.Arrangement `json:"arrangement,omitempty"`
 	Permission  *lesson.Permission  `json:"permission,omitempty"`
+	Layout      *lesson.Layout      `json:"layout,omitempty"`
 	Notes       *string             `json:"notes,omitempty"`
 	Seconds     *int                `json:"seconds,omitempty"`
 	Objectives  *[]string           `json:"objectives,omitempty"`
@@ -227,6 +228,7 @@ func (d *Draft) setFrame(set SetFrame) (Changed, Step, error) {
 	take(&f.Paper, set.Paper, &back.Paper)
 	take(&f.Arrangement, set.Arrangement, &back.Arrangement)
 	take(&f.Permission, set.Permission, &back.Permission)
+	take(&f.Layout, set.Layout, &back.Layout)
 	take(&f.Notes, set.Notes, &back.Notes)
 	take(&f.Seconds, set.Seconds, &back.Seconds)
 	take(&f.Objectives, set.Objectives, &back.Objectives)

@@ -17,6 +17,7 @@ type Command struct {
 	Ask    *Ask        `json:"ask,omitempty"`
 	Lift   *Lift       `json:"lift,omitempty"`
 	Use    *Use        `json:"use,omitempty"`
+	Lay    *Lay        `json:"lay,omitempty"`
 	Groups *SetGroups  `json:"groups,omitempty"`
 	Assign *Assign     `json:"assign,omitempty"`
 	Door   *Door       `json:"door,omitempty"`

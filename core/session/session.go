@@ -37,6 +37,8 @@ type State struct {
 	Lifted []string `json:"lifted,omitempty"`
 	// Set says how frames are used now where that is not as prepared.
 	Set map[string]Setting `json:"set,omitempty"`
+	// Laid says how notes lie on frames where that is not as prepared.
+	Laid map[string]lesson.Layout `json:"laid,omitempty"`
 	// Groups lists the students of each group, GroupSize how many it has at
 	// most (0: as many as usual).
 	Groups    [][]string `json:"groups,omitempty"`
@@ -94,7 +96,7 @@ func (s State) after(before State) State {
 func (s State) sameTerms(o State) bool {
 	return s.Ended == o.Ended && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
 		maps.Equal(s.Polls, o.Polls) &&
-		maps.Equal(s.Set, o.Set) && slices.Equal(s.Removed, o.Removed) &&
+		maps.Equal(s.Set, o.Set) && maps.EqualFunc(s.Laid, o.Laid, lesson.Layout.Equal) && slices.Equal(s.Removed, o.Removed) &&
 		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 
@@ -123,6 +125,9 @@ func (s State) On(board lesson.Board, frame string) (lesson.Frame, error) {
 	if now, ok := s.Set[frame]; ok {
 		f.Arrangement, f.Permission = now.Arrangement, now.Permission
 	}
+	if layout, ok := s.Laid[frame]; ok {
+		f.Layout = layout
+	}
 	return f, err
 }
 
@@ -134,6 +139,10 @@ func (s State) clone() State {
 	next.Set = maps.Clone(s.Set)
 	if next.Set == nil {
 		next.Set = map[string]Setting{}
+	}
+	next.Laid = maps.Clone(s.Laid)
+	if next.Laid == nil {
+		next.Laid = map[string]lesson.Layout{}
 	}
 	next.Reached = slices.Clone(s.Reached)
 	next.Polls = make(map[string]poll.State, len(s.Polls))

@@ -24,6 +24,9 @@ var room = place.Box{X: 10, Y: 10, W: lesson.FrameWidth - 20, H: lesson.FrameHei
 // takes the largest size at which it and those of everybody who has none yet find
 // room; where there is none at any size, it lies beside the frame.
 func (e *edit) free(m *lesson.Element) error {
+	if e.terms.Frame.Layout.InColumns() {
+		return nil
+	}
 	g, ok, err := e.lying(func(lesson.Element) bool { return true })
 	if err != nil {
 		return err

@@ -248,6 +248,7 @@ test('an arrow follows what it is attached to; stamps; agreement; the teacher cl
   await expect(ayo.getByRole('button', { name: 'I agree' })).toHaveCount(0)
 
   // What the teacher changed since is not taken back over their head.
+  await teacher.keyboard.press('Escape') // what is selected has grips, which lie over what is beside it
   await part(teacher, /Ayo's note: effect/).dblclick()
   await teacher.getByLabel('Write here').fill('effect, or so')
   await teacher.keyboard.press('Escape')

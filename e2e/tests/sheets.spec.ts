@@ -11,6 +11,7 @@ import { UndoPile } from '../../ui/src/wire/undo'
 import { Sheets } from '../../ui/src/wire/sheets'
 import { groupParts, marksBy, studentParts } from '../../ui/src/run/parts'
 import { doingOf, doings } from '../../ui/src/run/doing'
+import { layColumns, roomOf, type Laid, type Spot } from '../../ui/src/rules/columns'
 import { answersIn } from '../../ui/src/rules/answers'
 import { openFrames, placeOf } from '../../ui/src/run/places'
 import { Contents } from '../../ui/src/wire/contents'
@@ -359,6 +360,37 @@ test('what is right, and how answers stand, is what the core says', () => {
         ),
       ).toEqual(counts)
     })
+  }
+})
+
+test('columns are laid as the core lays them', () => {
+  type Upright = { X: number; Y: number; W: number; H: number }
+  type Case = {
+    room: Upright
+    taken: Upright[]
+    count: number
+    prompts: boolean
+    chars: number[]
+    in: number[]
+    from: number[]
+    inside: Upright
+    laid: Laid
+  }
+  const file = join(import.meta.dirname, '../../core/columns/testdata/laid.json')
+  const cases = JSON.parse(readFileSync(file, 'utf8')) as Case[]
+  const box = ({ X: x, Y: y, W: w, H: h }: Upright) => ({ x, y, w, h })
+  expect(cases.some((c) => c.laid.beyond.some((n) => n > 0))).toBe(true)
+  for (const { room, taken, count, prompts, chars, in: columns, from, inside, laid } of cases) {
+    expect(roomOf(box(room), taken.map(box))).toEqual(box(inside))
+    const notes = chars.map((n, i) => ({
+      column: columns[i]!,
+      tall: (letters: number, width: number) =>
+        38 + Math.max(1, Math.ceil((n * letters * 0.5) / (width - 38))) * letters * 1.35,
+    }))
+    const mine = layColumns(box(inside), count, prompts, notes, from)
+    const micro = (n: number) => Math.round(n * 1e6)
+    const spot = (s: Spot) => [micro(s.x), micro(s.y), micro(s.w), s.beyond ?? false]
+    expect({ ...mine, spots: mine.spots.map(spot) }).toEqual({ ...laid, spots: laid.spots.map(spot) })
   }
 })
 

@@ -51,6 +51,8 @@ var values = map[reflect.Type][]string{
 	of[web.IntakeState]():    {string(web.IntakeReading), string(web.IntakeDone), string(web.IntakeFailed)},
 	of[lesson.Arrangement](): {string(lesson.WholeClass), string(lesson.Groups), string(lesson.Individual)},
 	of[session.Pace]():       {string(session.Led), string(session.Own)},
+	of[lesson.Order](): {string(lesson.OrderCame), string(lesson.OrderAgreed), string(lesson.OrderName),
+		string(lesson.OrderTint), string(lesson.OrderHand)},
 	of[lesson.Permission]():  {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
 	of[lesson.Form]():        strs(lesson.Forms),
 	of[lesson.Fill]():        strs(lesson.Fills),

@@ -1,4 +1,4 @@
-import { useLayoutEffect, useMemo, useRef, type ReactNode } from 'react'
+import { Suspense, useLayoutEffect, useMemo, useRef, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Element, Frame } from '../wire/types.gen'
 import { fixedOn } from '../rules/pieces'
@@ -7,6 +7,10 @@ import { useHand } from './hand/useHand'
 import { Marks } from './Marks'
 import { Paper } from './paint/Paper'
 import { useSurface } from './hand/useSurface'
+import { part } from '../kit/part'
+import type { Head } from './paint/columns'
+
+const Heads = part(() => import('./Heads'))
 
 const REST_MS = 220
 
@@ -19,6 +23,8 @@ type Props = {
   poll?: (mark: Element & { kind: 'poll' }) => ReactNode
   /** Paints a cover that somebody may lift. */
   cover?: (mark: Element & { kind: 'cover' }) => ReactNode
+  /** The columns in which notes lie. */
+  heads: readonly Head[]
   /** Lies over everything, in frame units. */
   over?: ReactNode
 }
@@ -28,7 +34,7 @@ type Props = {
  * fits its place; zoom goes into it. Moving and zooming change one transform
  * and paint nothing anew.
  */
-export function FrameView({ frame, marks, prompt, poll, cover, over }: Props) {
+export function FrameView({ frame, marks, prompt, poll, cover, heads, over }: Props) {
   const { t } = useTranslation()
   const fixed = useMemo(() => fixedOn(frame), [frame])
   const hand = useHand()
@@ -96,6 +102,11 @@ export function FrameView({ frame, marks, prompt, poll, cover, over }: Props) {
           >
             {frame.prompt}
           </h2>
+        )}
+        {heads.length > 0 && (
+          <Suspense fallback={null}>
+            <Heads heads={heads} />
+          </Suspense>
         )}
         <Marks marks={fixed} all={fixed} poll={poll} cover={cover} fixed />
         <Marks marks={marks} all={marks} poll={poll} cover={cover} />

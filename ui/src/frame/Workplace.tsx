@@ -1,14 +1,13 @@
-import { Suspense, useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react'
+import { Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
 import { fetchParts, part } from '../kit/part'
 import { useNarrow } from '../kit/useNarrow'
 import { underEraser } from '../rules/apply'
 import { laid } from '../rules/pieces'
+import { useColumns } from './useColumns'
 import type { Element, Frame } from '../wire/types.gen'
 import { useBench, useBenchState } from '../wire/useLesson'
-import { useClipboard } from './hand/clipboard'
-import { Announcer } from './Announcer'
 import { FrameView } from './FrameView'
 import { draftMark } from './hand/draft'
 import { Hand } from './hand/hand'
@@ -32,6 +31,8 @@ const SelectionBox = part(() => import('./SelectionBox'))
 const UploadsView = part(() => import('./pictures/UploadsView'))
 const Tour = part(() => import('./offers/Tour'))
 // Small pictures of pieces are painted only where there are some.
+const Announcer = part(() => import('./Announcer'))
+const Clipboard = part(() => import('./Clipboard'))
 const Tray = part(() => import('./offers/Tray'))
 const Margin = part(() => import('./offers/Margin'))
 
@@ -96,6 +97,8 @@ function useListening(at: RefObject<HTMLDivElement | null>, hand: Hand, { ask, a
   }, [at, hand, add])
 }
 
+const noHeads: never[] = []
+
 /** A frame with its ledge: everything a hand can do on it. */
 export function Workplace({
   frame,
@@ -125,7 +128,9 @@ export function Workplace({
         : laid(frame, onSheet),
     [frame, onSheet, preparing],
   )
-  const [hand] = useState(() => new Hand(bench, { frame, sheet, marks, saved: marks, me, works, preparing }, tool))
+  const [hand] = useState(
+    () => new Hand(bench, { frame, sheet, marks, saved: marks, me, works, preparing, columns: null }, tool),
+  )
   const [open, setOpen] = useState<Window | null>(null)
   const narrow = useNarrow()
   const at = useRef<HTMLDivElement>(null)
@@ -136,10 +141,17 @@ export function Workplace({
   const held = useStore(hand.state, (s) => s.tool)
   const selected = useStore(hand.state, (s) => s.selected)
 
+  const from = useStore(hand.state, (s) => s.from)
+  const nameOf = useCallback(
+    (author: string | undefined) =>
+      author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),
+    [people, t],
+  )
+  const { marks: standing, columns } = useColumns(frame, marks, from, nameOf)
   const shown = useMemo(() => {
-    let all = marks
+    let all = standing
     if (erasing && works) {
-      const map = new Map(marks.map((m) => [m.id, m]))
+      const map = new Map(standing.map((m) => [m.id, m]))
       const step = { kind: 'erase', erase: erasing } as const
       const under = underEraser(map, hand.mayChange, step, '')
       for (const { mark, pieces } of under) {
@@ -149,17 +161,14 @@ export function Workplace({
       if (under.length > 0) all = [...map.values()].sort((a, b) => a.z - b.z)
     }
     return draft && !all.some((m) => m.id === draft.id) ? [...all, draftMark(draft, settings, me)] : all
-  }, [marks, erasing, draft, settings, me, works, hand])
+  }, [standing, erasing, draft, settings, me, works, hand])
 
-  hand.stand({ frame, sheet, marks: shown, saved: marks, me, works, preparing }, (author) =>
-    author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),
-  )
+  hand.stand({ frame, sheet, marks: shown, saved: marks, me, works, preparing, columns }, nameOf)
   useEffect(() => hand.set({ writesBelow: narrow }), [hand, narrow])
   useEffect(() => () => leaveKeys(hand), [hand, frame.id, sheet, held])
   useEffect(() => void fetchParts(), [])
   const uploads = useUploads(hand)
   const settled = useSettled()
-  useClipboard(at, hand, uploads.add)
 
   const one = selected.size === 1 ? (shown.find((m) => selected.has(m.id)) ?? null) : null
   const writing = narrow && editing ? shown.find((m) => m.id === editing) : undefined
@@ -197,6 +206,7 @@ export function Workplace({
               prompt={prompt}
               poll={poll}
               cover={cover}
+              heads={columns?.heads ?? noHeads}
               over={
                 <>
                   <Overlay sheet={sheet} marks={shown} />
@@ -254,11 +264,12 @@ export function Workplace({
           {more?.(one)}
         </Ledge>
         {children}
-        <Announcer marks={onSheet} />
         <Suspense fallback={null}>
+          {settled && <Announcer marks={onSheet} />}
+          {settled && <Clipboard at={at} add={uploads.add} />}
           {open === 'help' && <Help onClose={() => setOpen(null)} />}
           {open === 'link' && <LinkDialog onClose={() => setOpen(null)} />}
-          {open === 'list' && <ListView frame={frame} marks={[...shown, ...margin]} onClose={() => setOpen(null)} />}
+          {open === 'list' && <ListView frame={frame} marks={[...marks, ...margin]} onClose={() => setOpen(null)} />}
           {open === 'tour' && <Tour staff={me === 'staff'} onClose={() => setOpen(null)} />}
         </Suspense>
       </div>

@@ -2,6 +2,7 @@ import { Eye, Pencil, Wrench, type LucideIcon } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import type { Permission, Setting } from '../wire/types.gen'
 import { arrangementSign } from './arrangement'
+import { Choice } from './Choice'
 
 const arrangements = (['class', 'groups', 'individual'] as const).map((value) => ({
   value,
@@ -23,14 +24,14 @@ export function Sharing({ frame, onSet }: Props) {
       <Choice
         name="arrangement"
         label={t('sharing.arrangement')}
-        all={arrangements}
+        all={arrangements.map((a) => ({ ...a, label: t(`sharing.${a.value}_short`) }))}
         value={frame.arrangement}
         onPick={(arrangement) => onSet({ arrangement })}
       />
       <Choice
         name="permission"
         label={t('sharing.permission')}
-        all={permissions}
+        all={permissions.map((p) => ({ ...p, label: t(`sharing.${p.value}_short`) }))}
         value={frame.permission}
         onPick={(permission) => onSet({ permission })}
       />
@@ -38,41 +39,5 @@ export function Sharing({ frame, onSet }: Props) {
         {t(`sharing.says_${frame.arrangement}_${frame.permission}`)}
       </p>
     </div>
-  )
-}
-
-type ChoiceProps<V extends string> = {
-  name: string
-  label: string
-  all: ReadonlyArray<{ value: V; icon: LucideIcon }>
-  value: V
-  onPick: (value: V) => void
-}
-
-function Choice<V extends string>({ name, label, all, value, onPick }: ChoiceProps<V>) {
-  const { t } = useTranslation()
-  return (
-    <fieldset>
-      <legend className="mb-1 text-sm font-semibold">{label}</legend>
-      <div className="flex gap-1.5">
-        {all.map(({ value: v, icon: Icon }) => (
-          <label
-            key={v}
-            className={`flex grow basis-0 cursor-pointer flex-col items-center gap-1 rounded-lg border px-1 py-1.5 text-center text-sm leading-tight has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-dusk ${v === value ? 'border-dusk bg-paper font-semibold text-dusk' : 'border-line bg-paper text-slate hover:border-edge'}`}
-          >
-            <input
-              type="radio"
-              name={name}
-              value={v}
-              checked={v === value}
-              onChange={() => onPick(v)}
-              className="sr-only"
-            />
-            <Icon size={18} aria-hidden="true" />
-            {t(`sharing.${v}_short`)}
-          </label>
-        ))}
-      </div>
-    </fieldset>
   )
 }

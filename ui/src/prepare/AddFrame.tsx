@@ -86,6 +86,7 @@ function Choose({ onAdd }: { onAdd: (from: FrameSource) => void }) {
             prompt: '',
             paper: { kind: 'plain' },
             arrangement: 'class',
+            layout: {},
             permission: 'add',
             prepared: [],
           }}

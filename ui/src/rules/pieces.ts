@@ -29,11 +29,12 @@ export function laid(frame: Frame, marks: readonly Element[]): { marks: Lying[];
   const pieces = new Map(frame.prepared.filter((m) => m.layer && !isRemoved(m)).map((m) => [m.id, m]))
   const on: Lying[] = []
   const margin: Element[] = []
+  const inColumns = (frame.layout.columns?.length ?? 0) > 0
   const taken = new Set<string>()
   for (const mark of marks) {
     if (isRemoved(mark)) continue
     if (mark.kind !== 'placed') {
-      ;(isBeside(mark) ? margin : on).push(mark)
+      ;(isBeside(mark) && !inColumns ? margin : on).push(mark)
       continue
     }
     const piece = pieces.get(mark.placed.piece)

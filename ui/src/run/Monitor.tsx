@@ -158,7 +158,7 @@ function Large({ part, frame }: LargeProps) {
             <Moderate mark={selected} sheet={sheet.sheet} />
           ) : (
             <>
-              <Spread sheet={sheet.sheet} marks={marks} />
+              {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={marks} />}
               <ClearMenu sheet={sheet.sheet} marks={marks} />
             </>
           ))

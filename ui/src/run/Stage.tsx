@@ -22,10 +22,10 @@ import { isRemoved } from '../rules/standing'
 
 /** The frame that the class is on, as it is used now. */
 function useFrame({ board, state }: Staff): Frame {
-  return useMemo(
-    () => ({ ...board.frames.find((f) => f.id === state.frame)!, ...state.set?.[state.frame] }),
-    [board, state.frame, state.set],
-  )
+  return useMemo(() => {
+    const frame = board.frames.find((f) => f.id === state.frame)!
+    return { ...frame, ...state.set?.[frame.id], layout: state.laid?.[frame.id] ?? frame.layout }
+  }, [board, state.frame, state.set, state.laid])
 }
 
 type Props = {
@@ -120,7 +120,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
             <Moderate mark={selected} sheet={sheet.sheet} />
           ) : (
             <>
-              <Spread sheet={sheet.sheet} marks={sheet.marks} />
+              {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={sheet.marks} />}
               <ClearMenu sheet={sheet.sheet} marks={sheet.marks} />
             </>
           ))

@@ -1,8 +1,9 @@
 import { SlidersHorizontal } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { useTranslation } from 'react-i18next'
+import { Laying } from '../kit/Laying'
 import { Sharing } from '../kit/Sharing'
-import type { Frame, Setting } from '../wire/types.gen'
+import type { Frame, Layout, Setting } from '../wire/types.gen'
 import { useWish } from './useWish'
 
 /** How the frame is used, in words, and a place to change it while the lesson runs. */
@@ -13,6 +14,7 @@ export function UseMenu({ frame }: { frame: Frame }) {
     kind: 'use',
     use: { frame: frame.id, ...to },
   }))
+  const [layout, lay] = useWish<Layout>(frame.layout, (to) => ({ kind: 'lay', lay: { frame: frame.id, layout: to } }))
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -26,9 +28,11 @@ export function UseMenu({ frame }: { frame: Frame }) {
       <Popover.Portal>
         <Popover.Content
           align="end"
-          className="z-30 w-80 rounded-xl border border-line bg-paper p-4 text-night shadow-lg"
+          className="z-30 max-h-(--radix-popover-content-available-height) w-80 overflow-auto rounded-xl border border-line bg-paper p-4 text-night shadow-lg"
         >
           <Sharing frame={wish} onSet={(to) => set({ ...wish, ...to })} />
+          <hr className="my-3 border-line" />
+          <Laying layout={layout} onSet={lay} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

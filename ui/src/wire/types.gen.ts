@@ -68,6 +68,19 @@ export type Arrangement = "class" | "groups" | "individual";
 
 export type Permission = "look" | "add" | "together";
 
+export type Column = {
+  id: string;
+  title?: string;
+  prompt?: string;
+};
+
+export type Order = "" | "agreed" | "name" | "tint" | "hand";
+
+export type Layout = {
+  columns?: Array<Column>;
+  order?: Order;
+};
+
 export type Layer = "" | "piece" | "supply";
 
 export type Stand = "shown" | "held" | "hidden" | "removed";
@@ -87,6 +100,8 @@ export type Note = {
   tint: Tint;
   size?: number;
   margin?: boolean;
+  column?: string;
+  rank?: number;
 };
 
 export type Ink = "night" | "ember" | "fern" | "lake" | "plum" | "snow";
@@ -248,6 +263,7 @@ export type Frame = {
   paper: Paper;
   arrangement: Arrangement;
   permission: Permission;
+  layout: Layout;
   notes?: string;
   seconds?: number;
   objectives?: Array<string>;
@@ -349,6 +365,7 @@ export type State = {
   polls: { [key: string]: PollState };
   lifted?: Array<string>;
   set?: { [key: string]: Setting };
+  laid?: { [key: string]: Layout };
   groups?: Array<Array<string>>;
   groupSize?: number;
   closed?: boolean;
@@ -431,6 +448,8 @@ export type Properties = {
   dash?: boolean;
   size?: number;
   margin?: boolean;
+  column?: string;
+  rank?: number;
   bold?: boolean;
   align?: Align;
   list?: List;
@@ -656,6 +675,11 @@ export type Use = {
   frame: string;
 } & Setting;
 
+export type Lay = {
+  frame: string;
+  layout: Layout;
+};
+
 export type SetGroups = {
   size: number;
 };
@@ -684,6 +708,7 @@ export type Command = (
   | { kind: "ask"; ask: Ask }
   | { kind: "lift"; lift: Lift }
   | { kind: "use"; use: Use }
+  | { kind: "lay"; lay: Lay }
   | { kind: "groups"; groups: SetGroups }
   | { kind: "assign"; assign: Assign }
   | { kind: "door"; door: Door }
@@ -900,6 +925,7 @@ export type SetFrame = {
   paper?: Paper;
   arrangement?: Arrangement;
   permission?: Permission;
+  layout?: Layout;
   notes?: string;
   seconds?: number;
   objectives?: Array<string>;

@@ -58,6 +58,7 @@ export class Hand {
       only: null,
       asked: null,
       hovered: null,
+      from: {},
       writesBelow: false,
     }))
   }
@@ -161,7 +162,14 @@ export class Hand {
 
   /** Moves marks; of a piece with an endless supply a copy is laid down instead. */
   shift(marks: Lying[], dx: number, dy: number) {
-    const steps = moved(marks, dx, dy)
+    const { columns } = this.ground
+    const stands = (m: Lying) => columns !== null && m.kind === 'note' && !this.isPiece(m)
+    const steps = moved(
+      marks.filter((m) => !stands(m)),
+      dx,
+      dy,
+    )
+    for (const m of marks.filter(stands)) steps.push(...columns!.moves.between(this.ground, m, m.x + dx, m.y + dy))
     const copies = new Map<string, string>()
     const all = steps.map((step): Step => {
       const mark = step.kind === 'set' ? marks.find((m) => m.id === step.set.mark) : undefined
@@ -199,7 +207,12 @@ export class Hand {
   // Changing what is selected
 
   nudge(dx: number, dy: number) {
-    this.shift(this.movable(), dx, dy)
+    const marks = this.movable()
+    const { columns } = this.ground
+    const [one] = marks
+    if (columns && one?.kind === 'note' && marks.length === 1)
+      this.do(columns.moves.nextTo(this.ground, one, Math.sign(dx), Math.sign(dy)))
+    else this.shift(marks, dx, dy)
   }
 
   turn(degrees: number) {
@@ -296,7 +309,14 @@ export class Hand {
     }
     const { id, x, y, w, h } = mark
     const place = { mark: id, x, y, w, h, free: true }
-    if (mark.kind === 'note') this.do([{ kind: 'add', add: { ...place, kind: 'note', note: { ...mark.note, text } } }])
+    if (mark.kind === 'note') {
+      const { columns } = this.ground
+      const column = columns?.moves.headAt(columns.heads, x + w / 2)
+      this.do([{ kind: 'add', add: { ...place, kind: 'note', note: { ...mark.note, text, column: column?.id } } }])
+      // What is new stands last, in sight.
+      if (column && column.beyond > 0)
+        this.set({ from: { ...this.now.from, [column.id]: column.beyond + 1 + (this.now.from[column.id] ?? 0) } })
+    }
     if (mark.kind === 'text')
       this.do([{ kind: 'add', add: { ...place, free: false, kind: 'text', text: { ...mark.text, text } } }])
   }

@@ -1,5 +1,6 @@
 import type { Lying } from '../../rules/pieces'
-import type { Element, Erase, Frame, Tidied } from '../../wire/types.gen'
+import type { Element, Erase, Frame, Step, Tidied } from '../../wire/types.gen'
+import type { From, Head } from '../paint/columns'
 import { FRAME, type Box, type Point } from '../paint/geometry'
 import type { Guide } from './arrange'
 import type { Draft } from './draft'
@@ -55,8 +56,17 @@ export type HandState = {
   asked: string | null
   /** The mark under the mouse. */
   hovered: string | null
+  /** Where notes lie in columns: from which note on each is shown. */
+  from: From
   /** True where words are written below the frame instead of on it. */
   writesBelow: boolean
+}
+
+/** How notes are moved where they lie in columns; see ./columns. */
+export type Moves = {
+  headAt: (heads: readonly Head[], x: number) => Head | undefined
+  between: (ground: Ground, mark: Lying, x: number, y: number) => Step[]
+  nextTo: (ground: Ground, mark: Lying, dx: number, dy: number) => Step[]
 }
 
 /** Where a hand works: what is on the frame, and who works there. */
@@ -70,4 +80,6 @@ export type Ground = {
   works: boolean
   /** The frame itself is prepared: everything on it can be changed. */
   preparing: boolean
+  /** The columns in which notes lie; null where they lie free. */
+  columns: { heads: readonly Head[]; moves: Moves } | null
 }

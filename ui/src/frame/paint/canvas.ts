@@ -2,6 +2,7 @@ import type { AnswerValue, Element, Frame, Tint } from '../../wire/types.gen'
 import { groundOf } from '../../wire/ground'
 import { fixedOn, laid } from '../../rules/pieces'
 import { boundsOf, CELL, columnWidths, endsOf, FRAME, LINE, NOTE, PROMPT, SHAPE_TEXT } from './geometry'
+import { HEAD, inColumns, type Head } from './columns'
 import { lines } from './lines'
 import { headPath, shapePath, strokePath } from './outline'
 import { pictureURL } from '../pictures/pictures'
@@ -77,7 +78,10 @@ export function paint(
       .sort((a, b) => a.round - b.round)
       .map(({ poll, value }) => [poll, value] as const),
   )
-  const all: readonly Element[] = [...fixedOn(frame), ...laid(frame, marks).marks]
+  const lying = laid(frame, marks).marks
+  const columns = frame.layout.columns?.length ? inColumns(frame, lying) : null
+  for (const head of columns?.heads ?? []) heading(to, head)
+  const all: readonly Element[] = [...fixedOn(frame), ...(columns?.marks ?? lying)]
   const find = (id: string) => all.find((m) => m.id === id)
   for (const mark of all) {
     if (!isRemoved(mark) && !mark.tray) lay(to, mark, find, answers, again)
@@ -331,6 +335,18 @@ function words(to: Context, { text, w }: Element & { kind: 'text' }) {
     }
   })
   to.direction = 'ltr'
+}
+
+/** A column's heading, and how many notes are beyond what is seen of it. */
+function heading(to: Context, { x, y, w, h, title, beyond }: Head) {
+  to.fillStyle = token('on-ground')
+  to.font = font(HEAD.size, 650)
+  begin(to, lines(to, title ?? '', w)[0] ?? '', x, y + 4, w, title ?? '')
+  to.fillStyle = token('edge')
+  to.fillRect(x, y + HEAD.rule, w, 3)
+  if (beyond === 0) return
+  to.font = font(28, 650)
+  to.fillText(`+${beyond}`, x + w / 2 - 20, y + h - 30)
 }
 
 function middleWords(to: Context, text: string, w: number, h: number, colour: string) {

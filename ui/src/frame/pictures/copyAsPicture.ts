@@ -14,6 +14,7 @@ export async function copyAsPicture(marks: Element[]) {
     prompt: '',
     paper: { kind: 'plain' },
     arrangement: 'class',
+    layout: {},
     permission: 'look',
     prepared: [],
   }

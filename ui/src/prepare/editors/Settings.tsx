@@ -1,8 +1,9 @@
 import { useTranslation } from 'react-i18next'
 import type { Frame } from '../../wire/types.gen'
 import { PaperSettings } from './PaperSettings'
+import { Laying } from '../../kit/Laying'
 import { Sharing } from '../../kit/Sharing'
-import { Typed } from './Typed'
+import { Typed } from '../../kit/Typed'
 import { useDesk, useDeskState } from '../useDesk'
 
 const minutes = [0, 1, 2, 3, 5, 8, 10, 15, 20, 30, 45]
@@ -29,6 +30,7 @@ export function Settings({ frame }: { frame: Frame }) {
         onChange={(prompt) => set({ prompt })}
       />
       <Sharing frame={frame} onSet={set} />
+      <Laying layout={frame.layout} onSet={(layout) => set({ layout })} />
       <PaperSettings paper={frame.paper} onSet={(paper) => set({ paper })} />
       <label className="flex items-center justify-between gap-3">
         <span className="text-sm font-semibold">{t('prepare.timer')}</span>
