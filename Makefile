@@ -25,6 +25,7 @@ test: lint build e2e/node_modules ## all tests, Go's with the race detector and 
 	scripts/tools.sh fonts-droid-fallback
 	scripts/tools.sh fonts-noto-color-emoji
 	go test -race -timeout 20m ./...
+	ATTACK_STEPS=100000 go test -count 1 -timeout 20m -run 'TestAttack$$' ./live
 	bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s
 	bin/alpenglow attacks -lasts 3s -slowest 3s -grown 256
 	cd e2e && npx tsc --noEmit && npx playwright test

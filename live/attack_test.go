@@ -91,8 +91,9 @@ func TestAttack(t *testing.T) {
 		case 4:
 			noor.call(MethodCommand, []session.Command{{Kind: session.KindEnd, End: &session.End{}},
 				{Kind: session.KindGo, Go: &session.Go{Frame: a.some()}},
+				{Kind: session.KindLay, Lay: &session.Lay{Frame: first, Layout: lesson.Layout{Order: "hand"}}},
 				{Kind: session.KindLift, Lift: &session.Lift{Cover: a.some()}},
-				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(4)])
+				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(5)])
 		case 5:
 			pass, _ := json.Marshal(Pass{Sheet: targets[a.IntN(4)], Kind: PassEdit, Edit: &Edit{Mark: a.some()}})
 			noor.mu.Lock()

@@ -102,8 +102,11 @@ func (a *attacker) step(deep bool) sheet.Step {
 	case 3, 4:
 		x, y, text := a.number(), a.number(), "changed"
 		p := lesson.Properties{X: &x, Y: &y}
-		if a.IntN(3) == 0 {
+		switch column, margin := a.some(), a.IntN(2) == 0; a.IntN(4) {
+		case 0:
 			p = lesson.Properties{Text: &text}
+		case 1:
+			p = lesson.Properties{Margin: &margin, Column: &column, Rank: &x}
 		}
 		return sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: a.some(), Properties: p}}
 	case 5:
@@ -123,7 +126,8 @@ func (a *attacker) step(deep bool) sheet.Step {
 		return []sheet.Step{{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: a.some()}},
 			{Kind: sheet.KindShow, Show: &sheet.Show{Mark: a.some()}},
 			{Kind: sheet.KindHold, Hold: &sheet.Hold{Mark: a.some()}},
-			{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: a.some()}}}[a.IntN(4)]
+			{Kind: sheet.KindSpread, Spread: &sheet.Spread{To: []sheet.Spot{{Mark: a.some(), X: a.number(), W: 90, H: 90}}}},
+			{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: a.some()}}}[a.IntN(5)]
 	case 10, 11:
 		set := &sheet.SetAnswer{Poll: a.some(), Round: a.IntN(4) - 1}
 		if value := poll.Choose(a.some()); a.IntN(5) > 0 {

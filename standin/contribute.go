@@ -36,7 +36,7 @@ func (s *student) contribute(f lesson.Frame, there []lesson.Element, me string) 
 	case roll < 2 && len(others) > 0:
 		return sheet.Step{Kind: sheet.KindAgree,
 			Agree: &sheet.Agree{Mark: others[s.random.IntN(len(others))].ID, Yes: true}}
-	case len(s.marks) >= enough || roll < 3 && len(s.marks) > 0:
+	case (len(s.marks) >= enough || roll < 3 && len(s.marks) > 0) && !f.Layout.InColumns():
 		x, y := s.place(240, 120)
 		return sheet.Step{Kind: sheet.KindSet,
 			Set: &sheet.Set{Mark: s.marks[s.random.IntN(len(s.marks))], Properties: lesson.Properties{X: &x, Y: &y}}}
@@ -63,8 +63,11 @@ func (s *student) add(w, h float64, free bool, b lesson.Body) sheet.Step {
 
 func (s *student) note(f lesson.Frame) sheet.Step {
 	s.notes++
-	return s.add(260, 100, true, lesson.Body{Kind: lesson.KindNote,
-		Note: &lesson.Note{Text: s.words(f), Tint: lesson.Tints[1+s.random.IntN(5)]}})
+	note := &lesson.Note{Text: s.words(f), Tint: lesson.Tints[1+s.random.IntN(5)]}
+	if n := len(f.Layout.Columns); n > 0 {
+		note.Column = f.Layout.Columns[s.random.IntN(n)].ID
+	}
+	return s.add(260, 100, true, lesson.Body{Kind: lesson.KindNote, Note: note})
 }
 
 // draw draws a line as a hand does: an arc, a loop or a wave, with a tremble.

@@ -20,6 +20,7 @@ type file struct {
 	kind    string
 	plain   []byte
 	zipped  []byte // nil when zipping does not help
+	packed  []byte // with Brotli, when it was built; nil for others
 	forever bool   // its name changes with its content
 }
 
@@ -29,7 +30,7 @@ type ui struct{ files map[string]file }
 func newUI(built fs.FS) (*ui, error) {
 	u := &ui{map[string]file{}}
 	err := fs.WalkDir(built, ".", func(name string, d fs.DirEntry, err error) error {
-		if err != nil || d.IsDir() {
+		if err != nil || d.IsDir() || path.Ext(name) == ".br" {
 			return err
 		}
 		plain, err := fs.ReadFile(built, name)
@@ -43,6 +44,9 @@ func newUI(built fs.FS) (*ui, error) {
 		w.Close()
 		if zipped.Len() < len(plain)*9/10 {
 			f.zipped = zipped.Bytes()
+		}
+		if f.packed, err = fs.ReadFile(built, name+".br"); err != nil {
+			f.packed = nil
 		}
 		u.files["/"+name] = f
 		return nil
@@ -79,8 +83,12 @@ func (u *ui) serve(c *gin.Context) {
 	if f.forever {
 		h.Set("Cache-Control", "public, max-age=31536000, immutable")
 	}
-	body := f.plain
-	if f.zipped != nil && strings.Contains(c.GetHeader("Accept-Encoding"), "gzip") {
+	body, takes := f.plain, c.GetHeader("Accept-Encoding")
+	switch {
+	case f.packed != nil && strings.Contains(takes, "br"):
+		h.Set("Content-Encoding", "br")
+		body = f.packed
+	case f.zipped != nil && strings.Contains(takes, "gzip"):
 		h.Set("Content-Encoding", "gzip")
 		body = f.zipped
 	}

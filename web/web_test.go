@@ -94,8 +94,9 @@ func newHouse(t *testing.T) *house {
 	handler, err := web.New(web.Config{Store: h.store, Hub: hub, Log: log, Registry: registry,
 		Illustrations: illustrations, Rehearsal: h.rehearsal,
 		Pictures: apart.Reader{Command: []string{aparttest.Program, "picture"}}, UI: fstest.MapFS{
-			"index.html":  {Data: []byte("<!doctype html>the interface")},
-			"assets/a.js": {Data: bytes.Repeat([]byte("let a = 1;\n"), 200)},
+			"index.html":     {Data: []byte("<!doctype html>the interface")},
+			"assets/a.js":    {Data: bytes.Repeat([]byte("let a = 1;\n"), 200)},
+			"assets/a.js.br": {Data: []byte("packed when it was built")},
 		}})
 	if err != nil {
 		t.Fatal(err)
@@ -433,6 +434,21 @@ func TestHeadersAndCookies(t *testing.T) {
 	if _, header, _ := v.send("GET", "/assets/a.js", "", ""); header.Get("X-Content-Type-Options") != "nosniff" ||
 		header.Get("Content-Security-Policy") != "" {
 		t.Errorf("headers of a script: %v", header)
+	}
+	if status, _, _ := v.send("GET", "/assets/a.js.br", "", ""); status != http.StatusNotFound {
+		t.Errorf("what is packed is sent by itself: %d", status)
+	}
+	for takes, want := range map[string]string{"gzip, deflate, br": "br", "gzip": "gzip", "identity": ""} {
+		request, _ := http.NewRequest("GET", h.url+"/assets/a.js", nil)
+		request.Header.Set("Accept-Encoding", takes)
+		response, err := http.DefaultTransport.RoundTrip(request)
+		if err != nil {
+			t.Fatal(err)
+		}
+		response.Body.Close()
+		if got := response.Header.Get("Content-Encoding"); got != want {
+			t.Errorf("who takes %q gets %q, want %q", takes, got, want)
+		}
 	}
 	if _, header, _ := v.send("GET", "/assets/none", "", ""); header.Get("X-Content-Type-Options") != "nosniff" {
 		t.Errorf("headers of what is not there: %v", header)

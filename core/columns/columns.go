@@ -136,7 +136,7 @@ func Width(room place.Box, count int) float64 {
 const step = 20
 
 // Room is the largest upright box of a frame that keeps clear of what is taken:
-// where notes lie that keep clear of what was prepared. It looks at squares of
+// where notes lie that keep clear of what was prepared, grown by the Gap. It looks at squares of
 // 20 units; where none is free, it is the whole frame.
 func Room(frame place.Box, taken []place.Box) place.Box {
 	cols, rows := int(frame.W/step), int(frame.H/step)

@@ -50,7 +50,7 @@ func randomOp(rnd *rand.Rand, marks []string) sheet.Op {
 	if len(marks) > 0 {
 		mark = marks[rnd.IntN(len(marks))]
 	}
-	switch rnd.IntN(24) {
+	switch rnd.IntN(25) {
 	case 0, 1:
 		return addNote(v7(), fmt.Sprint("note ", rnd.IntN(100)))
 	case 2:
@@ -93,6 +93,8 @@ func randomOp(rnd *rand.Rand, marks []string) sheet.Op {
 		return target([]sheet.Kind{sheet.KindRemove, sheet.KindRestore, sheet.KindHide}[rnd.IntN(3)], "card")
 	case 22:
 		return pinned(v7())
+	case 23:
+		return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindSpread, Spread: &sheet.Spread{}}}
 	default:
 		return answer([]string{"a", "b", "", "z"}[rnd.IntN(4)])
 	}

@@ -264,9 +264,13 @@ export function Workplace({
           {more?.(one)}
         </Ledge>
         {children}
+        {settled && (
+          <Suspense fallback={null}>
+            <Announcer marks={onSheet} />
+            <Clipboard at={at} add={uploads.add} />
+          </Suspense>
+        )}
         <Suspense fallback={null}>
-          {settled && <Announcer marks={onSheet} />}
-          {settled && <Clipboard at={at} add={uploads.add} />}
           {open === 'help' && <Help onClose={() => setOpen(null)} />}
           {open === 'link' && <LinkDialog onClose={() => setOpen(null)} />}
           {open === 'list' && <ListView frame={frame} marks={[...marks, ...margin]} onClose={() => setOpen(null)} />}

@@ -28,6 +28,7 @@ export function UseMenu({ frame }: { frame: Frame }) {
       <Popover.Portal>
         <Popover.Content
           align="end"
+          aria-label={t('run.change')}
           className="z-30 max-h-(--radix-popover-content-available-height) w-80 overflow-auto rounded-xl border border-line bg-paper p-4 text-night shadow-lg"
         >
           <Sharing frame={wish} onSet={(to) => set({ ...wish, ...to })} />

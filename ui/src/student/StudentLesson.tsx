@@ -1,4 +1,4 @@
-import { Suspense, useEffect } from 'react'
+import { Suspense, useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { part } from '../kit/part'
@@ -16,6 +16,7 @@ import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '.
 import { useTitle } from '../kit/useTitle'
 
 // Only lessons with a poll need it.
+const Reading = part(() => import('./Reading'))
 const PollCard = part(() => import('../polls/PollCard').then((m) => ({ default: m.PollCard })))
 // Only lessons at own pace need it.
 const Way = part(() => import('./Way').then((m) => ({ default: m.Way })))
@@ -87,6 +88,7 @@ export function Lesson() {
   const tooLate = useLessonState((s) => s.tooLate)
   const sheets = useLessonState((s) => s.sheets)
   const narrow = useNarrow()
+  const [picture, setPicture] = useState('')
 
   if (closed) return <Message title={t('student.gone')} text={t(`refusal.${closed}`)} />
   if (!student) return <Message title={t('loading')} />
@@ -101,6 +103,8 @@ export function Lesson() {
   const owner = ownerOf(frame.arrangement, me.id, stage.group?.number)
   const surface = sheets.find((s) => s.frame === frame.id && s.owner === owner)
   const mayAdd = frame.permission !== 'look'
+  // A frame made for notes is read and written on as a page where a screen is small.
+  const reads = narrow && (frame.layout.columns?.length ?? 0) > 0
   const onlyPoll = frame.prepared.length > 0 && frame.prepared.every((e) => e.kind === 'poll') && !mayAdd
 
   const poll = (mark: Element & { kind: 'poll' }, onFrame: boolean) => {
@@ -167,8 +171,30 @@ export function Lesson() {
           <div className="min-h-0 grow overflow-auto p-4">
             <div className="mx-auto flex max-w-3xl flex-col gap-4">{polls.map((p) => poll(p, false))}</div>
           </div>
+        ) : reads && picture !== frame.id && surface ? (
+          <Suspense fallback={null}>
+            <Reading
+              frame={frame}
+              sheet={surface.sheet}
+              marks={surface.marks}
+              me={me.id}
+              mayAdd={mayAdd}
+              onPicture={() => setPicture(frame.id)}
+            >
+              {polls.map((p) => poll(p, false))}
+            </Reading>
+          </Suspense>
         ) : (
           <>
+            {reads && (
+              <button
+                type="button"
+                className="m-2 min-h-11 self-start rounded-lg border border-edge bg-paper px-3 font-semibold"
+                onClick={() => setPicture('')}
+              >
+                {t('student.read')}
+              </button>
+            )}
             <Workplace
               key={surface?.sheet ?? frame.id}
               frame={frame}

@@ -1,4 +1,4 @@
-import { columnOf, columnWidth, HEADING, inOrder, layColumns, roomOf, type Note } from '../../rules/columns'
+import { columnOf, columnWidth, GAP, HEADING, inOrder, layColumns, roomOf, type Note } from '../../rules/columns'
 import { fixedOn, isPiece, type Lying } from '../../rules/pieces'
 import { isHidden } from '../../rules/standing'
 import type { Column, Element, Frame } from '../../wire/types.gen'
@@ -25,7 +25,10 @@ function tall(note: Note, letters: number, width: number): number {
 function roomOn(frame: Frame) {
   const y = frame.prompt ? PROMPT.y + 2 * PROMPT.size : 20
   const prepared = [...fixedOn(frame), ...frame.prepared.filter((m) => m.layer && !m.tray)]
-  const taken = prepared.filter((m) => m.kind !== 'connector' && m.kind !== 'stroke').map(boundsOf)
+  const taken = prepared
+    .filter((m) => m.kind !== 'connector' && m.kind !== 'stroke')
+    .map(boundsOf)
+    .map(({ x, y, w, h }) => ({ x: x - GAP, y: y - GAP, w: w + 2 * GAP, h: h + 2 * GAP }))
   return roomOf({ x: 20, y, w: FRAME.width - 40, h: FRAME.height - 20 - y }, taken)
 }
 
