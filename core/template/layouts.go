@@ -15,11 +15,11 @@ var layouts = []struct {
 	arrangement lesson.Arrangement
 	draw        func(d *drawer)
 }{
-	{"see-think-wonder", Think, lesson.WholeClass, func(d *drawer) { d.columns("glacier", "see", "think", "wonder") }},
-	{"kwl", Think, lesson.Individual, func(d *drawer) { d.columns("moss", "know", "want", "learned") }},
+	{"see-think-wonder", Think, lesson.WholeClass, func(d *drawer) { d.columns("see", "think", "wonder") }},
+	{"kwl", Think, lesson.Individual, func(d *drawer) { d.columns("know", "want", "learned") }},
 	{"claim-evidence-reasoning", Think, lesson.Individual,
 		func(d *drawer) { d.rows("claim", "evidence", "reasoning") }},
-	{"peer-feedback", Think, lesson.WholeClass, func(d *drawer) { d.columns("lilac", "works", "ask", "next") }},
+	{"peer-feedback", Think, lesson.WholeClass, func(d *drawer) { d.columns("works", "ask", "next") }},
 	{"four-square", Arrange, lesson.Individual, fourSquare},
 	{"compare-two", Arrange, lesson.WholeClass, compareTwo},
 	{"compare-three", Arrange, lesson.WholeClass, compareThree},
@@ -32,11 +32,19 @@ var layouts = []struct {
 	{"number-line", Measure, lesson.Individual, numberLine},
 	{"plane", Measure, lesson.Individual, plane},
 	{"bell-ringer", Check, lesson.Individual, bellRinger},
-	{"exit-ticket", Check, lesson.Individual, func(d *drawer) { d.rows("learned", "example", "unsure") }},
+	{"exit-ticket", Check, lesson.Individual, func(d *drawer) { d.columns("learned", "example", "unsure") }},
 	{"quick-check", Check, lesson.WholeClass, quickCheck},
 }
 
-func (d *drawer) columns(fill lesson.Fill, keys ...string) {
+// columns lets the notes lie by themselves under headings.
+func (d *drawer) columns(keys ...string) {
+	for _, key := range keys {
+		d.frame.Layout.Columns = append(d.frame.Layout.Columns, lesson.Column{ID: key, Title: d.say(key)})
+	}
+}
+
+// fields are boxes side by side, into which pieces are put.
+func (d *drawer) fields(fill lesson.Fill, keys ...string) {
 	w := (1480 - 30*float64(len(keys)-1)) / float64(len(keys))
 	for i, key := range keys {
 		f := fill
@@ -133,7 +141,7 @@ func conceptMap(d *drawer) {
 }
 
 func sorting(d *drawer) {
-	d.columns("glacier", "first", "second", "third")
+	d.fields("glacier", "first", "second", "third")
 	for i := range 6 {
 		d.piece("card"+strconv.Itoa(i+1), lesson.Tints[i], lesson.Piece)
 	}

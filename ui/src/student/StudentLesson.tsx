@@ -104,7 +104,8 @@ export function Lesson() {
   const surface = sheets.find((s) => s.frame === frame.id && s.owner === owner)
   const mayAdd = frame.permission !== 'look'
   // A frame made for notes is read and written on as a page where a screen is small.
-  const reads = narrow && (frame.layout.columns?.length ?? 0) > 0
+  const inColumns = (frame.layout.columns?.length ?? 0) > 0
+  const reads = narrow && inColumns
   const onlyPoll = frame.prepared.length > 0 && frame.prepared.every((e) => e.kind === 'poll') && !mayAdd
 
   const poll = (mark: Element & { kind: 'poll' }, onFrame: boolean) => {
@@ -203,7 +204,7 @@ export function Lesson() {
               me={me.id}
               mayAdd={mayAdd}
               prompt={!narrow}
-              tool={frame.arrangement === 'individual' && mayAdd ? 'pen' : 'select'}
+              tool={frame.arrangement === 'individual' && mayAdd && !inColumns ? 'pen' : 'select'}
               poll={narrow ? undefined : (mark) => poll(mark, true)}
               more={() => (mayAdd ? null : <span className="text-sm text-slate">{t('student.look')}</span>)}
             />
