@@ -137,7 +137,7 @@ func (s *server) read(c *gin.Context) (store.Session, record.Record, error) {
 	for i, p := range participants {
 		students[i] = record.Student{ID: p.ID, Name: p.Name}
 	}
-	return n, record.Build(n.Content.V, students, marks), nil
+	return n, record.Build(n.State.V.Used(n.Content.V), students, marks), nil
 }
 
 func (s *server) record(c *gin.Context) {

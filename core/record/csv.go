@@ -17,7 +17,7 @@ import (
 const byteOrderMark = "\uFEFF"
 
 // header names the columns; docs/formats/record-csv.md explains them.
-var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed", "round"}
+var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed", "round", "column"}
 
 // CSV writes the record as comma-separated values (RFC 4180, UTF-8): one line
 // for each note, text and answer, one for all that a student drew on a frame,
@@ -32,7 +32,7 @@ func (r Record) CSV(w io.Writer) error {
 	}
 	for _, s := range r.Students {
 		for i, f := range s.Frames {
-			for _, line := range f.lines(piecesOf(r.Board.Frames[i])) {
+			for _, line := range f.lines(r.Board.Frames[i]) {
 				row := append([]string{s.Name, strconv.Itoa(i + 1), r.Board.Frames[i].Title}, line...)
 				for j := range row {
 					row[j] = harmless(row[j])
@@ -76,10 +76,11 @@ func piecesOf(f lesson.Frame) map[string]string {
 	return words
 }
 
-// lines gives kind, content, verdict, standing, time, agreement and round of each
-// thing on a frame; lines and arrows are counted.
-func (f OnFrame) lines(pieces map[string]string) [][]string {
+// lines gives kind, content, verdict, standing, time, agreement, round and column
+// of each thing on a frame; lines and arrows are counted.
+func (f OnFrame) lines(frame lesson.Frame) [][]string {
 	var lines [][]string
+	pieces := piecesOf(frame)
 	counted := map[string]int{}
 	last := map[string]int64{}
 	for _, m := range f.Marks {
@@ -97,23 +98,36 @@ func (f OnFrame) lines(pieces map[string]string) [][]string {
 		if m.Placed != nil {
 			content = fmt.Sprintf("%s at %.0f, %.0f", pieces[m.Placed.Piece], m.X, m.Y)
 		}
-		lines = append(lines, []string{string(m.Kind), content, "", stands, clock(m.At), agreed, ""})
+		lines = append(lines, []string{string(m.Kind), content, "", stands, clock(m.At), agreed, "",
+			columnOf(frame, m)})
 	}
 	for _, name := range slices.Backward(slices.Sorted(maps.Keys(counted))) {
 		unit := " strokes"
 		if name == "arrows" {
 			unit = " arrows"
 		}
-		lines = append(lines, []string{name, strconv.Itoa(counted[name]) + unit, "", "", clock(last[name]), "", ""})
+		lines = append(lines, []string{name, strconv.Itoa(counted[name]) + unit, "", "", clock(last[name]), "", "", ""})
 	}
 	for _, a := range f.Answers {
 		lines = append(lines, []string{"answer", a.Text, string(a.Right), "", clock(a.At), "",
-			strconv.Itoa(a.Round)})
+			strconv.Itoa(a.Round), ""})
 	}
 	if len(lines) == 0 {
-		lines = append(lines, []string{"nothing", "", "", "", "", "", ""})
+		lines = append(lines, []string{"nothing", "", "", "", "", "", "", ""})
 	}
 	return lines
+}
+
+// columnOf is the heading under which a note stands, or the number of its column.
+func columnOf(f lesson.Frame, m lesson.Element) string {
+	if m.Note == nil || !f.Layout.InColumns() {
+		return ""
+	}
+	at := f.Layout.Of(m)
+	if title := f.Layout.Columns[at].Title; title != "" {
+		return title
+	}
+	return strconv.Itoa(at + 1)
 }
 
 func clock(ms int64) string { return time.UnixMilli(ms).UTC().Format(time.RFC3339) }

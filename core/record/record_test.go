@@ -148,6 +148,27 @@ func TestMovedPieces(t *testing.T) {
 	}
 }
 
+// Where notes stood in columns, each line says under which heading.
+func TestNotesInColumns(t *testing.T) {
+	layout := lesson.Layout{Columns: []lesson.Column{{ID: "a", Title: "I see"}, {ID: "b"}}}
+	b := lesson.Board{Frames: []lesson.Frame{{ID: "one", Title: "T", Layout: layout}}}
+	var marks []record.Mark
+	for _, column := range []string{"a", "b", "removed since"} {
+		marks = append(marks, record.Mark{Frame: "one", Element: lesson.Element{ID: column, Author: "noor",
+			Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: column, Tint: "moss", Column: column}}}})
+	}
+	var out bytes.Buffer
+	if err := record.Build(b, []record.Student{{ID: "noor", Name: "Noor"}}, marks).CSV(&out); err != nil {
+		t.Fatal(err)
+	}
+	for _, want := range []string{`"note","a","","","1970-01-01T00:00:00Z","","","I see"`,
+		`"note","b","","","1970-01-01T00:00:00Z","","","2"`, `"removed since","","","1970-01-01T00:00:00Z","","","I see"`} {
+		if !strings.Contains(out.String(), want) {
+			t.Errorf("%s\nwant %s in it", out.String(), want)
+		}
+	}
+}
+
 // Programs that take semicolons or tabs for separators see no formula either:
 // every cell stands in quotes, and what follows such a sign is made harmless.
 func TestCSVReadWithOtherSeparators(t *testing.T) {

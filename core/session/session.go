@@ -131,6 +131,16 @@ func (s State) On(board lesson.Board, frame string) (lesson.Frame, error) {
 	return f, err
 }
 
+// Used gives the board with every frame as it is used now.
+func (s State) Used(board lesson.Board) lesson.Board {
+	frames := make([]lesson.Frame, len(board.Frames))
+	for i, f := range board.Frames {
+		frames[i], _ = s.On(board, f.ID) // it is on the board
+	}
+	board.Frames = frames
+	return board
+}
+
 func (s State) clone() State {
 	next := s
 	next.Lifted = slices.Clone(s.Lifted)
