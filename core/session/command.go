@@ -20,6 +20,7 @@ type Command struct {
 	Lay    *Lay        `json:"lay,omitempty"`
 	Groups *SetGroups  `json:"groups,omitempty"`
 	Assign *Assign     `json:"assign,omitempty"`
+	Pause  *Pause      `json:"pause,omitempty"`
 	Door   *Door       `json:"door,omitempty"`
 	Seat   *SetSeat    `json:"seat,omitempty"`
 	End    *End        `json:"end,omitempty"`

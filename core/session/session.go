@@ -43,6 +43,8 @@ type State struct {
 	// most (0: as many as usual).
 	Groups    [][]string `json:"groups,omitempty"`
 	GroupSize int        `json:"groupSize,omitempty"`
+	// Paused says that the students' screens rest.
+	Paused bool `json:"paused,omitempty"`
 	// Closed says that nobody new comes in; Removed lists those whose seat was
 	// taken away, by id.
 	Closed  bool     `json:"closed,omitempty"`

@@ -165,3 +165,23 @@ func TestForClass(t *testing.T) {
 		t.Error("the board itself lost its right answer")
 	}
 }
+
+// A pause is seen by every student, and no operation depends on it.
+func TestPause(t *testing.T) {
+	b := board()
+	s, err := session.Start(b, session.Led)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, on := range []bool{true, false} {
+		next, err := s.Apply(b, session.Command{Kind: session.KindPause, Pause: &session.Pause{On: on}}, session.With{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		stage, err := next.For(b, session.Student{ID: "noor"})
+		if err != nil || stage.Paused != on || next.Terms != s.Terms || next.Rev != s.Rev+1 {
+			t.Errorf("paused %v: %+v, %v", on, stage, err)
+		}
+		s = next
+	}
+}

@@ -24,7 +24,9 @@ type Stage struct {
 	Trail []Station `json:"trail,omitempty"`
 	// Group is the student's, on a frame that groups share.
 	Group *Group `json:"group,omitempty"`
-	Ended bool   `json:"ended"`
+	// Paused says that the screen rests.
+	Paused bool `json:"paused,omitempty"`
+	Ended  bool `json:"ended"`
 }
 
 // Station is a frame on a student's trail.
@@ -58,7 +60,7 @@ func (s State) For(board lesson.Board, student Student) (Stage, error) {
 func (s State) Stage(board lesson.Board, student Student, v View) Stage {
 	_, at, _ := board.Frame(v.Frame.ID)
 	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: v.Frame, Content: v.Content, Number: at + 1,
-		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Ended: s.Ended}
+		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Paused: s.Paused, Ended: s.Ended}
 	for _, f := range s.open(board) {
 		stage.Trail = append(stage.Trail, Station{f.ID, f.Title})
 	}

@@ -10,6 +10,7 @@ import { useStaffConnection, useStaffLesson } from '../wire/useStaff'
 import { onList } from './expected'
 import { Finish } from './Finish'
 import { Invitation } from './Invitation'
+import { PauseButton } from './PauseButton'
 import { People } from './People'
 import { Practice } from './Practice'
 import { Stage } from './Stage'
@@ -99,6 +100,7 @@ function TopBar({ session, staff }: { session: string; staff: Staff }) {
       <span className="text-slate">
         {all > 0 && listed ? t('run.here', { here: here.length, all }) : t('run.hereCount', { count: here.length })}
       </span>
+      <PauseButton paused={staff.state.paused ?? false} />
       {staff.practice ? <Practice session={session} /> : <Finish session={session} />}
     </header>
   )

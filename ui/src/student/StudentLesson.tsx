@@ -136,7 +136,26 @@ export function Lesson() {
 
   return (
     <div className="flex h-dvh flex-col overflow-hidden bg-mist">
+      <p role="status" className="sr-only">
+        {stage.paused ? t('student.rest') : ''}
+      </p>
+      {stage.paused && (
+        <div
+          role="dialog"
+          aria-modal="true"
+          aria-labelledby="rest"
+          className="fixed inset-0 z-50 grid place-items-center bg-night p-8 text-center text-paper"
+        >
+          <div className="max-w-md">
+            <h1 id="rest" className="mb-3 text-3xl">
+              {t('student.rest')}
+            </h1>
+            <p className="text-xl">{t('student.restText')}</p>
+          </div>
+        </div>
+      )}
       <header
+        inert={stage.paused}
         aria-label={t('student.header')}
         className="flex items-center gap-3 border-b border-line bg-paper px-3.5 py-2"
       >
@@ -157,7 +176,7 @@ export function Lesson() {
       <p role="status" className="sr-only">
         {t('student.station', { n: stage.number, title: frame.title })}
       </p>
-      <main className="flex min-h-0 grow flex-col" aria-labelledby="task">
+      <main className="flex min-h-0 grow flex-col" aria-labelledby="task" inert={stage.paused}>
         <div className={narrow || onlyPoll ? 'bg-paper px-4 py-3' : 'sr-only'}>
           <h1 id="task" dir="auto" className="text-xl leading-tight">
             {frame.title}

@@ -313,6 +313,7 @@ export type Stage = {
   pace: Pace;
   trail?: Array<Station>;
   group?: StudentGroup;
+  paused?: boolean;
   ended: boolean;
 };
 
@@ -368,6 +369,7 @@ export type State = {
   laid?: { [key: string]: Layout };
   groups?: Array<Array<string>>;
   groupSize?: number;
+  paused?: boolean;
   closed?: boolean;
   removed?: Array<string>;
   ended: boolean;
@@ -689,6 +691,10 @@ export type Assign = {
   group: number;
 };
 
+export type Pause = {
+  on: boolean;
+};
+
 export type Door = {
   closed: boolean;
 };
@@ -711,6 +717,7 @@ export type Command = (
   | { kind: "lay"; lay: Lay }
   | { kind: "groups"; groups: SetGroups }
   | { kind: "assign"; assign: Assign }
+  | { kind: "pause"; pause: Pause }
   | { kind: "door"; door: Door }
   | { kind: "seat"; seat: SetSeat }
   | { kind: "end"; end: End }
