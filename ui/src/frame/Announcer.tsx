@@ -7,7 +7,7 @@ import { useHand } from './hand/useHand'
 const GATHER_MS = 4000
 
 /** Tells those who do not see it, politely and in groups, what others change on the frame. */
-export default function Announcer({ marks }: { marks: readonly Element[] }) {
+export function Announcer({ marks }: { marks: readonly Element[] }) {
   const { t } = useTranslation()
   const hand = useHand()
   const [said, setSaid] = useState('')

@@ -5,6 +5,8 @@ import { fetchParts, part } from '../kit/part'
 import { useNarrow } from '../kit/useNarrow'
 import { underEraser } from '../rules/apply'
 import { laid } from '../rules/pieces'
+import { Announcer } from './Announcer'
+import { useClipboard } from './hand/clipboard'
 import { useColumns } from './useColumns'
 import type { Element, Frame } from '../wire/types.gen'
 import { useBench, useBenchState } from '../wire/useLesson'
@@ -31,8 +33,6 @@ const SelectionBox = part(() => import('./SelectionBox'))
 const UploadsView = part(() => import('./pictures/UploadsView'))
 const Tour = part(() => import('./offers/Tour'))
 // Small pictures of pieces are painted only where there are some.
-const Announcer = part(() => import('./Announcer'))
-const Clipboard = part(() => import('./Clipboard'))
 const Tray = part(() => import('./offers/Tray'))
 const Margin = part(() => import('./offers/Margin'))
 
@@ -169,6 +169,7 @@ export function Workplace({
   useEffect(() => void fetchParts(), [])
   const uploads = useUploads(hand)
   const settled = useSettled()
+  useClipboard(at, hand, uploads.add)
 
   const one = selected.size === 1 ? (shown.find((m) => selected.has(m.id)) ?? null) : null
   const writing = narrow && editing ? shown.find((m) => m.id === editing) : undefined
@@ -264,12 +265,7 @@ export function Workplace({
           {more?.(one)}
         </Ledge>
         {children}
-        {settled && (
-          <Suspense fallback={null}>
-            <Announcer marks={onSheet} />
-            <Clipboard at={at} add={uploads.add} />
-          </Suspense>
-        )}
+        <Announcer marks={onSheet} />
         <Suspense fallback={null}>
           {open === 'help' && <Help onClose={() => setOpen(null)} />}
           {open === 'link' && <LinkDialog onClose={() => setOpen(null)} />}

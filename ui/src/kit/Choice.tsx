@@ -17,7 +17,7 @@ export function Choice<V extends string>({ name, label, all, value, onPick }: Pr
         {all.map(({ value: v, icon: Icon, label: word }) => (
           <label
             key={v}
-            className={`flex grow basis-0 cursor-pointer flex-col items-center gap-1 rounded-lg border px-1 py-1.5 text-center text-sm leading-tight has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-dusk ${v === value ? 'border-dusk bg-paper font-semibold text-dusk' : 'border-line bg-paper text-slate hover:border-edge'}`}
+            className={`relative flex grow basis-0 cursor-pointer flex-col items-center gap-1 rounded-lg border px-1 py-1.5 text-center text-sm leading-tight has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-dusk ${v === value ? 'border-dusk bg-paper font-semibold text-dusk' : 'border-line bg-paper text-slate hover:border-edge'}`}
           >
             <input
               type="radio"

@@ -155,7 +155,7 @@ function Writer({ sheet, columns }: { sheet: string; columns: readonly Column[] 
             {columns.map((c) => (
               <label
                 key={c.id}
-                className={`flex min-h-11 cursor-pointer items-center rounded-full border px-4 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-dusk ${c === chosen ? 'border-dusk bg-dusk-soft font-semibold text-dusk' : 'border-edge text-night'}`}
+                className={`relative flex min-h-11 cursor-pointer items-center rounded-full border px-4 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-dusk ${c === chosen ? 'border-dusk bg-dusk-soft font-semibold text-dusk' : 'border-edge text-night'}`}
               >
                 <input
                   type="radio"

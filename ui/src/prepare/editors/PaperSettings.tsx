@@ -68,7 +68,7 @@ export function PaperSettings({ paper, onSet }: { paper: Paper; onSet: (paper: P
         {kinds.map((kind) => (
           <label
             key={kind}
-            className={`cursor-pointer overflow-hidden rounded-lg border-2 bg-paper text-center text-xs has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-dusk ${kind === paper.kind ? 'border-dusk font-semibold text-dusk' : 'border-line text-slate hover:border-edge'}`}
+            className={`relative cursor-pointer overflow-hidden rounded-lg border-2 bg-paper text-center text-xs has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-dusk ${kind === paper.kind ? 'border-dusk font-semibold text-dusk' : 'border-line text-slate hover:border-edge'}`}
           >
             <input
               type="radio"
