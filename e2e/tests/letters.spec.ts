@@ -53,7 +53,12 @@ test('words are as high on the screen as the core computes', async ({ browser })
       expect(results.map((r) => r.problem).filter(Boolean)).toEqual([])
     }
     await page.goto(`/boards/${board}`)
-    await expect(page.locator(`[data-mark="${id(0)}"]`)).toBeVisible()
+    const [upright, others] = [
+      cases.filter((c) => c.mark.kind === 'table'),
+      cases.filter((c) => c.mark.kind !== 'table'),
+    ]
+    await expect(page.locator('table.mark-words')).toHaveCount(upright.length)
+    await expect(page.locator('[data-mark]').filter({ hasNot: page.locator('table') })).toHaveCount(others.length)
     await page.evaluate(() => document.fonts.ready)
     const onScreen = await page.evaluate(
       (names) =>

@@ -18,9 +18,10 @@ export default function SelectionBox({ marks }: { marks: readonly Element[] }) {
   const [pull, setPull] = useState<Pull | null>(null)
   const start = useRef<{ x: number; y: number } | null>(null)
   const mine = marks.filter((m) => selected.has(m.id) && hand.mayMove(m))
-  // Pieces keep their size, and what bears a table or a poll stands upright.
-  const resizes = mine.every(hand.mayChange)
-  const turns = mine.every((m) => !['cover', 'poll', 'table'].includes(m.kind))
+  // Notes in columns lie by themselves. Pieces keep their size, and what bears a table or a poll stands upright.
+  const stands = hand.ground.columns !== null && mine.some((m) => m.kind === 'note' && !hand.isPiece(m))
+  const resizes = !stands && mine.every(hand.mayChange)
+  const turns = !stands && mine.every((m) => !['cover', 'poll', 'table'].includes(m.kind))
   if (tool !== 'select' || editing || shift || mine.length === 0) return null
   const single = mine.length === 1 ? mine[0]! : null
   if (single?.kind === 'connector') return <Ends mark={single} marks={marks} />
