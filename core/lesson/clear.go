@@ -49,7 +49,10 @@ func (s *Shape) taken(e *Element, box place.Box, _ lines) []place.Box {
 	return []place.Box{{X: box.X + in.X, Y: box.Y + in.Y + (in.H-tall)/2, W: in.W, H: tall}}
 }
 
-// taken: the words of each cell, at the top of it.
+// cellFree is how much of a cell must be left below its words to hold a note.
+const cellFree = 100
+
+// taken: of each cell with words all, or in a high one the words at its top.
 func (t *Table) taken(e *Element, box place.Box, count lines) []place.Box {
 	var all []place.Box
 	wide, high := t.columns(e.W), t.rows(e.W, e.H, count)
@@ -60,7 +63,10 @@ func (t *Table) taken(e *Element, box place.Box, count lines) []place.Box {
 			if cell != "" {
 				s := letters.Style{Size: cellSize, Weight: letters.Regular}
 				tall := float64(count(cell, wide[c]-2*cellRim, s))*cellSize*cellHeight + 2*cellRule
-				all = append(all, place.Box{X: x, Y: y, W: wide[c], H: min(tall, high[r])})
+				if high[r]-tall < cellFree {
+					tall = high[r]
+				}
+				all = append(all, place.Box{X: x, Y: y, W: wide[c], H: tall})
 			}
 			x += wide[c]
 		}
