@@ -120,7 +120,7 @@ func (s *Store) loadSheets(ctx context.Context, keys []SheetKey) (map[string]*sh
 	}
 	if err := tx.SelectContext(ctx, &done, `SELECT l.sheet_id, l.op_id, l.seq, l.author FROM sheets s
 		JOIN log l ON l.sheet_id = s.id AND l.seq > s.seq - $2
-		WHERE s.id = ANY($1::uuid[]) ORDER BY l.seq`, ids, sheet.Recent); err != nil {
+		WHERE s.id = ANY($1::uuid[]) ORDER BY l.seq`, ids, sheet.MaxDone); err != nil {
 		return nil, err
 	}
 	for _, d := range done {

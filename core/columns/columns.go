@@ -95,7 +95,8 @@ func lay(room place.Box, count int, prompts bool, notes []Note, from []int, size
 			ends[c][i] = top
 		}
 	}
-	laid := Laid{Letters: size.Letters, Spots: make([]Spot, len(notes)), On: make([]int, count), Beyond: make([]int, count)}
+	laid := Laid{Letters: size.Letters, Spots: make([]Spot, len(notes)), On: make([]int, count),
+		Beyond: make([]int, count)}
 	seen, full := make([]int, count), make([]bool, count)
 	for i, n := range notes {
 		c := n.Column
@@ -186,7 +187,8 @@ func InOrder(layout lesson.Layout, notes []lesson.Element, name func(author stri
 		},
 		lesson.OrderHand: func(a, b lesson.Element) int { return cmp.Compare(rank(a), rank(b)) },
 	}[layout.Order]
-	return slices.SortedFunc(slices.Values(notes), func(a, b lesson.Element) int { return cmp.Or(by(a, b), older(a, b)) })
+	first := func(a, b lesson.Element) int { return cmp.Or(by(a, b), older(a, b)) }
+	return slices.SortedFunc(slices.Values(notes), first)
 }
 
 // rank is a note's place by hand; one that nobody has put anywhere stands where it came.

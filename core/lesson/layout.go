@@ -53,7 +53,8 @@ func (l Layout) Equal(o Layout) bool { return l.Order == o.Order && slices.Equal
 // Of says in which column a note stands, from 0: in the first where its own is
 // not there any more.
 func (l Layout) Of(note Element) int {
-	return max(0, slices.IndexFunc(l.Columns, func(c Column) bool { return note.Note != nil && c.ID == note.Note.Column }))
+	at := slices.IndexFunc(l.Columns, func(c Column) bool { return note.Note != nil && c.ID == note.Note.Column })
+	return max(0, at)
 }
 
 // Check reports what is wrong with a layout.

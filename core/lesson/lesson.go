@@ -168,7 +168,8 @@ func (f Frame) Check() error {
 			return refusal.New(refusal.BadID)
 		}
 		if e.IsAnswer() || e.Kind == KindPlaced || e.InMargin() {
-			return refusal.About(refusal.BoardIncorrect, "an answer, a moved piece or a note beside the frame is not prepared")
+			return refusal.About(refusal.BoardIncorrect,
+				"an answer, a moved piece or a note beside the frame is not prepared")
 		}
 		if err := e.Check(); err != nil {
 			return err

@@ -41,7 +41,8 @@ func (s NoteSize) Room() float64 { return (s.Width + noteGap) * (s.Height + tab 
 // SizeOf says which of NoteSizes a note has, -1 for another size.
 func (e Element) SizeOf() int {
 	return slices.IndexFunc(NoteSizes, func(s NoteSize) bool {
-		return e.Note != nil && e.W == s.Width && (e.Note.Size == s.Letters || e.Note.Size == 0 && s.Letters == noteSize)
+		return e.Note != nil && e.W == s.Width &&
+			(e.Note.Size == s.Letters || e.Note.Size == 0 && s.Letters == noteSize)
 	})
 }
 

@@ -71,6 +71,8 @@ func (s spots) close(c span) {
 
 func (s spots) row(y int) []uint64 { return s.closed[y*s.long : (y+1)*s.long] }
 
+func (s spots) isClosed(x, y int) bool { return s.row(y)[x/64]>>(x%64)&1 == 1 }
+
 // count says how many cells are not closed.
 func (s spots) count() int {
 	n := len(s.closed) * 64
@@ -78,6 +80,43 @@ func (s spots) count() int {
 		n -= bits.OnesCount64(w)
 	}
 	return n
+}
+
+// over gives the ground of a room on which boxes lie, with a rim around each.
+func over(room Box, taken []Box) *ground {
+	g := newGround(room)
+	for _, t := range taken {
+		g.take(t, rimCells)
+	}
+	return g
+}
+
+// Nearest finds the place that is nearest to (x, y), where the middle of a box of
+// w x h is wished, and clear of what is taken, to within the cells of a ground; false
+// where there is none. It takes no longer where much lies.
+func Nearest(room Box, taken []Box, w, h, x, y float64) (left, top float64, ok bool) {
+	return over(room, taken).nearest(w, h, x-w/2, y-h/2)
+}
+
+// InColumns finds a place as Nearest does, among those that stand in columns of the
+// box's width and touch the room's edge or what is taken above or below: where
+// many of one width come, no gaps are left that nobody can use.
+func InColumns(room Box, taken []Box, w, h, x, y float64) (left, top float64, ok bool) {
+	s := over(room, taken).spots(w, h)
+	best := math.Inf(1)
+	for col := 0; col < s.cols; col += int(math.Ceil((w + rim) / cell)) {
+		for row := range s.rows {
+			edge := row == 0 || row == s.rows-1 || s.isClosed(col, row-1) || s.isClosed(col, row+1)
+			if !edge || s.isClosed(col, row) {
+				continue
+			}
+			cx, cy := room.X+float64(col)*cell, room.Y+float64(row)*cell
+			if way := math.Hypot(cx+w/2-x, cy+h/2-y); way < best {
+				best, left, top = way, cx, cy
+			}
+		}
+	}
+	return left, top, !math.IsInf(best, 1)
 }
 
 // nearest gives the place for a box of w x h that is nearest to where it wishes

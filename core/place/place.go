@@ -1,10 +1,7 @@
 // Package place answers: where is room for something new on a frame?
 package place
 
-import (
-	"math"
-	"slices"
-)
+import "math"
 
 // Box is an upright rectangle in frame units.
 type Box struct{ X, Y, W, H float64 }
@@ -88,30 +85,4 @@ func Free(room Box, taken []Box, w, h, x, y float64) (left, top float64, clear b
 		}
 	}
 	return left, top, bestCovered == 0
-}
-
-// InColumns finds a place as Free does, among those that stand in columns of the
-// box's width and touch the room's edge or what is taken above or below: where
-// many of one width come, no gaps are left that nobody can use. It is false where
-// no such place is clear.
-func InColumns(room Box, taken []Box, w, h, x, y float64) (left, top float64, ok bool) {
-	right, bottom := room.X+room.W-w, room.Y+room.H-h
-	ys := []float64{room.Y, bottom}
-	for _, t := range taken {
-		ys = append(ys, t.Y+t.H+rim, t.Y-h-rim)
-	}
-	best := math.Inf(1)
-	for cx := room.X; cx <= right; cx += w + rim {
-		for _, cy := range ys {
-			way := math.Hypot(cx+w/2-x, cy+h/2-y)
-			if cy < room.Y || cy > bottom || way >= best {
-				continue
-			}
-			around := Box{cx, cy, w, h}.grow(rim - 0.01)
-			if !slices.ContainsFunc(taken, func(t Box) bool { return around.overlap(t) > 0 }) {
-				best, left, top = way, cx, cy
-			}
-		}
-	}
-	return left, top, !math.IsInf(best, 1)
 }

@@ -26,10 +26,7 @@ func Open(room Box, taken []Box) float64 {
 // boxes of one size change places as long as that shortens their ways. A box
 // keeps its size; the places are told by their top left, in the order of boxes.
 func Spread(room Box, taken, boxes []Box) ([]Box, bool) {
-	g := newGround(room)
-	for _, t := range taken {
-		g.take(t, rimCells)
-	}
+	g := over(room, taken)
 	order := make([]int, len(boxes))
 	for i := range order {
 		order[i] = i

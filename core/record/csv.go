@@ -17,7 +17,8 @@ import (
 const byteOrderMark = "\uFEFF"
 
 // header names the columns; docs/formats/record-csv.md explains them.
-var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed", "round", "column"}
+var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed", "round",
+	"column"}
 
 // CSV writes the record as comma-separated values (RFC 4180, UTF-8): one line
 // for each note, text and answer, one for all that a student drew on a frame,

@@ -98,7 +98,8 @@ func (s State) after(before State) State {
 func (s State) sameTerms(o State) bool {
 	return s.Ended == o.Ended && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
 		maps.Equal(s.Polls, o.Polls) &&
-		maps.Equal(s.Set, o.Set) && maps.EqualFunc(s.Laid, o.Laid, lesson.Layout.Equal) && slices.Equal(s.Removed, o.Removed) &&
+		maps.Equal(s.Set, o.Set) &&
+		maps.EqualFunc(s.Laid, o.Laid, lesson.Layout.Equal) && slices.Equal(s.Removed, o.Removed) &&
 		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 

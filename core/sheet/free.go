@@ -13,6 +13,13 @@ const (
 	packed = 400
 	wordy  = 200_000
 	exact  = 10_000
+	// inParts is up to how many boxes, and points of ink, lines and tables are looked
+	// at in parts; what comes after takes all of its box. Up to few boxes the place
+	// that is found is exact, and covers least where none is clear.
+	inParts     = 2_000
+	inkInParts  = 60_000
+	few         = 100
+	workOfPlace = 400 // units, besides two for each box
 	// filled is how much of what is open notes can cover, gaps between them left out.
 	filled = 0.75
 )
@@ -109,14 +116,16 @@ func (e *edit) lying(stays func(lesson.Element) bool) (g ground, ok bool, err er
 	if e.terms.Frame.Prompt != "" {
 		g.taken = append(g.taken, place.Box{W: lesson.FrameWidth, H: promptTall})
 	}
+	ink := 0
 	for _, o := range all {
-		// Six bytes of words are a unit of work, and so is a point.
-		if err := e.spend(len(o.Words())/6 + pointsOf(o)); err != nil {
-			return g, false, err
+		if ink += pointsOf(o); len(g.taken) > inParts || ink > inkInParts {
+			g.taken = append(g.taken, g.lies(o))
+			continue
 		}
 		g.taken = append(g.taken, o.Taken(g.about)...)
 	}
-	return g, true, nil
+	// Six bytes of words are a unit of work, and so is a point of ink.
+	return g, true, e.spend(len(all) + words/6 + min(ink, inkInParts))
 }
 
 // sizeFrom says with which of lesson.NoteSizes a new note begins: the largest at
@@ -138,23 +147,29 @@ func (e *edit) sizeFrom(g ground) int {
 	return from
 }
 
-// lay moves a mark to the free place nearest to where it is, or to that which
-// covers least, and says whether it is clear of all. Notes of several people
-// stand in columns, so that more find room.
+// lay moves a mark to the free place nearest to where it is, and says whether there
+// is one. Notes of several people stand in columns, so that more find room.
 func (e *edit) lay(m *lesson.Element, g ground) (clear bool, err error) {
-	// The grid has some hundred places for each unit of work.
-	if err := e.spend(100 * len(g.taken)); err != nil {
+	if err := e.spend(workOfPlace + 2*len(g.taken)); err != nil {
 		return false, err
 	}
 	own := g.lies(*m)
+	across, down := own.X+own.W/2, own.Y+own.H/2
+	var x, y float64
 	if m.Note != nil && e.terms.Sharing > 1 {
-		x, y, ok := place.InColumns(room, g.taken, own.W, own.H, own.X+own.W/2, own.Y+own.H/2)
-		if ok {
-			m.X, m.Y = x+m.X-own.X, y+m.Y-own.Y
-			return true, nil
+		x, y, clear = place.InColumns(room, g.taken, own.W, own.H, across, down)
+	}
+	if !clear && len(g.taken) <= few {
+		// The grid has some hundred places for each unit of work.
+		if err := e.spend(100 * len(g.taken)); err != nil {
+			return false, err
+		}
+		x, y, clear = place.Free(room, g.taken, own.W, own.H, across, down)
+	} else if !clear {
+		if x, y, clear = place.Nearest(room, g.taken, own.W, own.H, across, down); !clear {
+			return false, nil
 		}
 	}
-	x, y, clear := place.Free(room, g.taken, own.W, own.H, own.X+own.W/2, own.Y+own.H/2)
 	m.X, m.Y = x+m.X-own.X, y+m.Y-own.Y
 	return clear, nil
 }

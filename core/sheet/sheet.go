@@ -31,12 +31,8 @@ const (
 )
 
 // MaxDone is how many operations a sheet remembers, so that the same one does
-// nothing twice, and Recent how many of them are read back with a sheet: what is
-// sent again after an outage is of the last minutes. Older ones are in the log.
-const (
-	MaxDone = 20_000
-	Recent  = 1_000
-)
+// nothing twice. Older ones are in the log.
+const MaxDone = 20_000
 
 // Sheet is the state of one sheet. It is not safe for concurrent use.
 type Sheet struct {

@@ -162,8 +162,8 @@ func (e *edit) layAll(g ground, notes []lesson.Element) ([]Spot, bool, error) {
 	if area > place.Open(room, g.taken) {
 		return nil, false, nil
 	}
-	// Laying one looks at what lies, some ten rows of cells for each.
-	if err := e.spend(len(boxes) * (len(boxes) + len(g.taken)) / 4); err != nil {
+	// Laying one looks at what lies, some twenty rows of cells for each.
+	if err := e.spend(2 * len(boxes) * (len(boxes) + len(g.taken))); err != nil {
 		return nil, false, err
 	}
 	laid, ok := place.Spread(room, g.taken, boxes)

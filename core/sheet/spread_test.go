@@ -69,6 +69,42 @@ func TestAClassFillsAFrame(t *testing.T) {
 	}
 }
 
+// However much is drawn on a frame, prepared or in class, a note is never
+// refused for want of a place.
+func TestNotesAmongMuchInk(t *testing.T) {
+	s, r := sheet.New("class"), rules(lesson.WholeClass, lesson.Add)
+	r.Sharing = 28
+	scribble := func(n int) []float64 {
+		points := make([]float64, 3*n)
+		for i := range n {
+			points[3*i], points[3*i+1], points[3*i+2] = float64(i*7%900), float64(i*13%700), .5
+		}
+		return points
+	}
+	long := lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: scribble(4000), Ink: "night", Width: 4}}
+	for i := range 300 {
+		m := lesson.Element{ID: fmt.Sprint("prepared", i), Body: long}
+		if err := m.Fit(); err != nil {
+			t.Fatal(err)
+		}
+		r.Frame.Prepared = append(r.Frame.Prepared, m)
+	}
+	for i := range 380 {
+		if _, err := apply(s, r, staff, addStroke(v7(), scribble(200+600*(i%2))...)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	op := addNote(v7(), "room for me?")
+	op.Add.Free = true
+	result, err := s.Draft().Decide(r, noor, op)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if result.Work > 200_000 {
+		t.Errorf("%d units of work", result.Work)
+	}
+}
+
 // Notes on a heap are spread without covering each other, which one step takes
 // back, also when some have been changed or are gone since.
 func TestSpread(t *testing.T) {

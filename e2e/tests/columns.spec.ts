@@ -90,6 +90,12 @@ test('notes stand in columns, are moved between them, and lie where they lay whe
   await expect(cleo.locator('[data-part=frame]')).toBeVisible()
   await cleo.getByRole('button', { name: 'Read and write' }).click()
   await expect(cleo.getByRole('region', { name: 'From the others' })).toBeVisible()
+  // What was half written arrives when the class goes on.
+  await cleo.getByRole('textbox', { name: 'Write a note' }).fill('half a quest')
+  await teacher.getByRole('button', { name: /^Frame 2:/ }).click()
+  await expect(cleo.getByRole('heading', { name: 'Where is the Moon?' })).toBeVisible()
+  await teacher.getByRole('button', { name: /^Frame 1:/ }).click()
+  await expect(part(bo, "Cleo's note: half a quest")).toBeVisible()
 })
 
 test('a full frame: what finds no room lies beside it, and is put back on it; the teacher spreads notes out', async ({

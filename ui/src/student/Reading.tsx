@@ -1,5 +1,5 @@
 import { Image, Pencil, ThumbsUp, Trash2, Undo2 } from 'lucide-react'
-import { useId, useMemo, useState, type ReactNode } from 'react'
+import { useEffect, useEffectEvent, useId, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import { Button } from '../kit/Button'
@@ -35,6 +35,7 @@ export default function Reading({ frame, sheet, marks, me, mayAdd, onPicture, ch
   const canUndo = useLessonState((s) => s.canUndo.has(sheet))
   const [order, setOrder] = useState<Order>('')
   const [shown, setShown] = useState(AT_ONCE)
+  const stays = useRef(false)
   const columns = frame.layout.columns ?? []
   const notes = useMemo(
     () => marks.filter((m): m is Note => m.kind === 'note' && !isRemoved(m) && !isHidden(m)),
@@ -49,7 +50,12 @@ export default function Reading({ frame, sheet, marks, me, mayAdd, onPicture, ch
   return (
     <div data-part="reading" className="flex min-h-0 grow flex-col gap-4 overflow-auto p-4">
       <div className="flex flex-wrap gap-2">
-        <Button onClick={onPicture}>
+        <Button
+          onClick={() => {
+            stays.current = true
+            onPicture()
+          }}
+        >
           <Image size={18} aria-hidden="true" />
           {t('reading.picture')}
         </Button>
@@ -61,7 +67,7 @@ export default function Reading({ frame, sheet, marks, me, mayAdd, onPicture, ch
         )}
       </div>
       {children}
-      {mayAdd && <Writer key={sheet} sheet={sheet} columns={columns} />}
+      {mayAdd && <Writer key={sheet} sheet={sheet} columns={columns} stays={stays} />}
       {mine.length > 0 && (
         <section aria-label={t('reading.mine')}>
           <h2 className="mb-2 text-lg">{t('reading.mine')}</h2>
@@ -123,8 +129,14 @@ function Top({ name, author, heading }: { name: string; author: string; heading:
   )
 }
 
-/** A large field to write in, and in which column it will stand. */
-function Writer({ sheet, columns }: { sheet: string; columns: readonly Column[] }) {
+type WriterProps = { sheet: string; columns: readonly Column[]; stays: RefObject<boolean> }
+
+/**
+ * A large field to write in, and in which column it will stand. What is begun when
+ * the class goes elsewhere is added, as a note on a frame is; it stays here for a
+ * look at the picture of the frame.
+ */
+function Writer({ sheet, columns, stays }: WriterProps) {
   const { t } = useTranslation()
   const lesson = useLesson()
   const id = useId()
@@ -143,6 +155,10 @@ function Writer({ sheet, columns }: { sheet: string; columns: readonly Column[] 
     })
     change({ text: '' })
   }
+  const leave = useEffectEvent(() => {
+    if (!stays.current) add()
+  })
+  useEffect(() => () => leave(), [])
   return (
     <section aria-labelledby={id} className="rounded-xl border border-edge bg-paper p-3">
       <h2 id={id} className="mb-2 text-lg">
@@ -203,6 +219,8 @@ function OwnCard({ note, sheet, heading, may }: { note: Note; sheet: string; hea
       lesson.do(sheet, { kind: 'set', set: { mark: note.id, text } })
     setText(null)
   }
+  const leave = useEffectEvent(save)
+  useEffect(() => () => leave(), [])
   return (
     <li className="rounded-xl border border-line bg-note-apricot p-3 text-night shadow-sm">
       {heading && (
