@@ -46,6 +46,38 @@ func (h *Hub) admit(ctx context.Context, r *running, student string) error {
 	return err
 }
 
+// Knock puts somebody in line at the closed door of a session. The staff learns of it.
+func (h *Hub) Knock(ctx context.Context, id string, k session.Knock) error {
+	r, err := h.session(ctx, id)
+	if err != nil {
+		return err
+	}
+	_, err = h.change(ctx, r, false, func(state session.State) (session.State, error) { return state.Knock(k) })
+	return err
+}
+
+// Enter takes somebody who knocked off the list of those who were let through,
+// so that each comes in once, and says who it is.
+func (h *Hub) Enter(ctx context.Context, id, knock string) (session.Knock, error) {
+	r, err := h.session(ctx, id)
+	if err != nil {
+		return session.Knock{}, err
+	}
+	if err := h.refresh(ctx, r); err != nil { // another server may have let them through
+		return session.Knock{}, err
+	}
+	var let session.Knock
+	_, err = h.change(ctx, r, false, func(state session.State) (session.State, error) {
+		next, k, ok := state.Enter(knock)
+		if !ok {
+			return state, refusal.New(refusal.NotLetIn)
+		}
+		let = k
+		return next, nil
+	})
+	return let, err
+}
+
 // change saves the next state of a session, decided anew when another server
 // was quicker, and tells it to the staff and, with all, to the students. A
 // state that stays as it is is not saved.

@@ -97,7 +97,7 @@ func newFront(t *testing.T) *front {
 	f.id = n.ID
 	people := map[string]store.Participant{}
 	for i, name := range []string{"Noor", "Kenji", "Vera"} {
-		p, err := s.Join(ctx, n.ID, 400, []byte{byte(i)}, func([]string) string { return name })
+		p, err := s.Join(ctx, n.ID, 400, []byte{byte(i)}, false, func([]string) string { return name })
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -16,6 +16,7 @@ var statuses = map[refusal.Code]int{
 	refusal.LastFrame: http.StatusConflict, refusal.BoardFull: http.StatusConflict,
 	refusal.NoSuchPiece: http.StatusNotFound, refusal.NoSuchCover: http.StatusNotFound,
 	refusal.NotYours: http.StatusForbidden, refusal.NoSuchSheet: http.StatusForbidden,
+	refusal.DoorClosed: http.StatusForbidden, refusal.NotLetIn: http.StatusForbidden,
 	refusal.PutAway:  http.StatusForbidden,
 	refusal.LookOnly: http.StatusForbidden, refusal.WrongOrigin: http.StatusForbidden,
 	refusal.SignInNeeded: http.StatusUnauthorized, refusal.SignInWrong: http.StatusUnauthorized,

@@ -80,7 +80,7 @@ func TestQueriesAreFew(t *testing.T) {
 	})
 	count("an operation", 1, func() error { _, err := h.do(t, hub, student.actor, h.note("tide")); return err })
 	count("a class that joins: one of them", 4, func() error {
-		_, err := traced.Join(ctx, h.session, 400, []byte("token"),
+		_, err := traced.Join(ctx, h.session, 400, []byte("token"), false,
 			func(taken []string) string { return fmt.Sprint("Student ", len(taken)) })
 		return err
 	})

@@ -167,9 +167,9 @@ func (s *Store) SetPlace(ctx context.Context, participant, frame string) error {
 
 // Join adds a participant under the name that apart chooses, given the names
 // that are there. Joins to one session wait for each other, so that no name
-// is given twice. Beyond limit it says ErrTaken, where the door is closed
-// ErrClosed, and after the end ErrNotFound.
-func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []byte,
+// is given twice. Beyond limit it says ErrTaken, where the door is closed and
+// they were not let through ErrClosed, and after the end ErrNotFound.
+func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []byte, through bool,
 	apart func(taken []string) string) (Participant, error) {
 	p := Participant{ID: NewID(), SessionID: sessionID}
 	err := s.within(ctx, func(tx *sqlx.Tx) error {
@@ -181,7 +181,7 @@ func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []b
 			return ErrNotFound
 		case err != nil:
 			return err
-		case closed:
+		case closed && !through:
 			return ErrClosed
 		}
 		var taken []string

@@ -69,32 +69,55 @@ func (s *server) join(c *gin.Context) {
 		c.JSON(http.StatusOK, seatIn(found, p.Name))
 		return
 	}
-	name, err := roster.ReadName(ask.Name)
-	if err == nil && found.Listed && !slices.Contains(found.Students.V, name) {
-		err = refusal.New(refusal.NameNotListed)
+	name, err := nameIn(found, ask.Name)
+	if err == nil && found.State.V.Closed {
+		err = refusal.New(refusal.DoorClosed)
 	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	if found.State.V.Closed {
-		refuse(c, refusal.New(refusal.DoorClosed))
-		return
-	}
-	// Seats are given out no faster than a hall comes in; each counts.
-	done, ok := s.seating.try(c.ClientIP()+" "+found.ID, time.Now())
-	if !ok {
+	if !s.mayTake(c, found) {
 		refuse(c, refusal.New(refusal.TooMany))
 		return
 	}
-	defer done(true)
-	ctx, token := c.Request.Context(), rand.Text()+rand.Text()
-	teacher, err := s.Store.TeacherByID(ctx, found.TeacherID)
+	token := rand.Text() + rand.Text()
+	p, err := s.enter(c.Request.Context(), found, name, token, false)
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	p, err := s.Store.Join(ctx, found.ID, session.MaxParticipants, hashed(token), func(taken []string) string {
+	s.setSeat(c, token, seatLasts)
+	c.JSON(http.StatusOK, seatIn(found, p.Name))
+}
+
+// nameIn reads the name that somebody gives for a lesson.
+func nameIn(found store.Session, typed string) (string, error) {
+	name, err := roster.ReadName(typed)
+	if err == nil && found.Listed && !slices.Contains(found.Students.V, name) {
+		err = refusal.New(refusal.NameNotListed)
+	}
+	return name, err
+}
+
+// mayTake counts a seat, or a knock: they are given out no faster than a hall comes in.
+func (s *server) mayTake(c *gin.Context, found store.Session) bool {
+	done, ok := s.seating.try(c.ClientIP()+" "+found.ID, time.Now())
+	if ok {
+		done(true)
+	}
+	return ok
+}
+
+// enter makes a participant, whose token this is; through says that a closed
+// door lets them pass.
+func (s *server) enter(ctx context.Context, found store.Session, name, token string,
+	through bool) (store.Participant, error) {
+	teacher, err := s.Store.TeacherByID(ctx, found.TeacherID)
+	if err != nil {
+		return store.Participant{}, err
+	}
+	p, err := s.Store.Join(ctx, found.ID, session.MaxParticipants, hashed(token), through, func(taken []string) string {
 		return roster.Apart(name, append(taken, teacher.Name))
 	})
 	switch {
@@ -108,12 +131,7 @@ func (s *server) join(c *gin.Context) {
 	if err == nil {
 		err = s.Hub.Joined(ctx, p)
 	}
-	if err != nil {
-		refuse(c, err)
-		return
-	}
-	s.setSeat(c, token, seatLasts)
-	c.JSON(http.StatusOK, seatIn(found, p.Name))
+	return p, err
 }
 
 // leave gives up the seat on this device, for the next one who uses it: its
@@ -132,7 +150,11 @@ func (s *server) leave(c *gin.Context) {
 }
 
 func (s *server) setSeat(c *gin.Context, token string, lasts time.Duration) {
-	http.SetCookie(c.Writer, &http.Cookie{Name: seatCookie, Value: token, Path: "/", MaxAge: int(lasts.Seconds()),
+	s.setCookie(c, seatCookie, token, lasts)
+}
+
+func (s *server) setCookie(c *gin.Context, name, value string, lasts time.Duration) {
+	http.SetCookie(c.Writer, &http.Cookie{Name: name, Value: value, Path: "/", MaxAge: int(lasts.Seconds()),
 		HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: s.secure()})
 }
 

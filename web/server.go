@@ -119,6 +119,8 @@ func New(c Config) (http.Handler, error) {
 	api.POST("/sign-out", s.signOut)
 	api.POST("/join/check", s.joinCheck)
 	api.POST("/join", s.join)
+	api.POST("/join/knock", s.knock)
+	api.POST("/join/wait", s.wait)
 	api.POST("/leave", s.leave)
 
 	pictures := r.Group("/api", s.fromHere, s.whoIsCalling) // larger than other messages

@@ -35,6 +35,13 @@ type Seat struct {
 	Ended   bool   `json:"ended,omitempty"`
 }
 
+// AtDoor says how it stands with somebody at a closed door: they wait, or have
+// their seat.
+type AtDoor struct {
+	Waiting bool  `json:"waiting,omitempty"`
+	Seat    *Seat `json:"seat,omitempty"`
+}
+
 // Boards lists a teacher's boards, class lists and sessions.
 type Boards struct {
 	Boards   []BoardItem   `json:"boards"`

@@ -60,6 +60,7 @@ const (
 	TooLarge       Code = "too-large"
 	TooManyTabs    Code = "too-many-tabs"
 	DoorClosed     Code = "door-closed"
+	NotLetIn       Code = "not-let-in"
 	SignInNeeded   Code = "sign-in-needed"
 	SignInWrong    Code = "sign-in-wrong"
 	JoinNeeded     Code = "join-needed"
@@ -133,6 +134,7 @@ var sentences = map[Code]string{
 	TooLarge:       "This is too large to send. Make it smaller.",
 	TooManyTabs:    "This lesson is open in too many windows. Go on in the newest one, or close some and reload this one.",
 	DoorClosed:     "Nobody new can come in now. Ask your teacher.",
+	NotLetIn:       "You were not let in. Talk to your teacher, or knock again.",
 	SignInNeeded:   "Sign in first.",
 	SignInWrong:    "E-mail or password is not right. Try again.",
 	JoinNeeded:     "Join the lesson with its code first.",

@@ -22,6 +22,7 @@ type Command struct {
 	Assign *Assign     `json:"assign,omitempty"`
 	Pause  *Pause      `json:"pause,omitempty"`
 	Door   *Door       `json:"door,omitempty"`
+	Admit  *Admit      `json:"admit,omitempty"`
 	Seat   *SetSeat    `json:"seat,omitempty"`
 	End    *End        `json:"end,omitempty"`
 }

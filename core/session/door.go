@@ -13,13 +13,17 @@ const (
 	KindSeat CommandKind = "seat"
 )
 
-// Door closes the lesson to those who have no seat in it yet, or opens it again.
+// Door closes the lesson to those who have no seat in it yet, or opens it again,
+// also to those who wait at it.
 type Door struct {
 	Closed bool `json:"closed"`
 }
 
 func (d *Door) do(s *State, _ lesson.Board, _ With) error {
-	s.Closed = d.Closed
+	if s.Closed = d.Closed; !s.Closed {
+		s.admit(s.Waiting)
+		s.Waiting = nil
+	}
 	return nil
 }
 

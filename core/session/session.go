@@ -49,7 +49,11 @@ type State struct {
 	// taken away, by id.
 	Closed  bool     `json:"closed,omitempty"`
 	Removed []string `json:"removed,omitempty"`
-	Ended   bool     `json:"ended"`
+	// Waiting lists those who have knocked at the closed door, in their order,
+	// Admitted those who may come in and have not come yet.
+	Waiting  []Knock `json:"waiting,omitempty"`
+	Admitted []Knock `json:"admitted,omitempty"`
+	Ended    bool    `json:"ended"`
 }
 
 // Setting is how a frame is used: who shares it and what students may do there.
@@ -148,6 +152,8 @@ func (s State) clone() State {
 	next := s
 	next.Lifted = slices.Clone(s.Lifted)
 	next.Removed = slices.Clone(s.Removed)
+	next.Waiting = slices.Clone(s.Waiting)
+	next.Admitted = slices.Clone(s.Admitted)
 	next.Groups = slices.Clone(s.Groups) // a group itself is never written to
 	next.Set = maps.Clone(s.Set)
 	if next.Set == nil {

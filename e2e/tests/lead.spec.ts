@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson } from '../support/frame'
-import { accessible, device, join, saved } from '../support/people'
+import { accessible, device, join, phone, saved } from '../support/people'
 import { DemoServer } from '../support/server'
 
 let server: DemoServer
@@ -33,4 +33,40 @@ test('a pause: every screen rests at once, what was begun is kept, late ones res
   await teacher.getByRole('button', { name: 'Go on', exact: true }).click()
   for (const page of [ada, late]) await expect(page.getByRole('heading', { name: 'Your screen rests' })).toHaveCount(0)
   await saved(ada)
+})
+
+test('a closed door: who comes late knocks, and is let in one by one, sent away, or all at once', async ({
+  browser,
+}) => {
+  const { teacher, code } = await lesson(browser, server.url, 'Ada')
+  await teacher.getByRole('button', { name: /^Join code/ }).click()
+  await teacher.getByRole('switch', { name: 'Let nobody new in' }).click()
+  await teacher.keyboard.press('Escape')
+  async function knock(name: string) {
+    const page = await device(browser, server.url, phone)
+    await page.goto(`/join/${code.replace(' ', '')}`)
+    await page.getByLabel('Your name').fill(name)
+    await page.getByRole('button', { name: 'Join', exact: true }).click()
+    await expect(page.getByRole('alert').filter({ hasText: 'Nobody new can come in now' })).toBeVisible()
+    await page.getByRole('button', { name: 'Knock', exact: true }).click()
+    await expect(page.getByText(`You have knocked, ${name}.`)).toBeVisible()
+    return page
+  }
+  const long = 'Maximiliane-Theodora van den Bergen-Oduya'.slice(0, 40)
+  const [bo, cem, dia] = [await knock('Bo'), await knock('Cem'), await knock(long)]
+  await accessible(bo)
+  const door = teacher.locator('[data-part=door]')
+  await expect(door.getByRole('heading', { name: '3 at the door' })).toBeVisible()
+  await accessible(teacher)
+  // One is let in, with the keyboard, one is not, and may knock again.
+  await door.getByRole('button', { name: 'Let Bo in' }).focus()
+  await teacher.keyboard.press('Enter')
+  await expect(bo).toHaveURL(/\/lesson\//)
+  await saved(bo)
+  await door.getByRole('button', { name: 'Not now: Cem' }).click()
+  await expect(cem.getByRole('alert').filter({ hasText: 'You were not let in' })).toBeVisible()
+  await cem.getByRole('button', { name: 'Knock', exact: true }).click()
+  await door.getByRole('button', { name: 'Let all in' }).click()
+  for (const page of [cem, dia]) await expect(page).toHaveURL(/\/lesson\//)
+  await expect(door.getByRole('heading')).toHaveCount(0)
 })

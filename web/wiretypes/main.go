@@ -32,7 +32,7 @@ var roots = []any{
 	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
 	session.Command{},
 	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{},
-	web.JoinFound{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
+	web.JoinFound{}, web.AtDoor{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
 	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{},
 	web.Edits{}, web.EditsReply{}, web.AddFrames{},
 	web.Intake{}, web.Rehearse{}, web.Rehearsing{}, web.TakeIllustration{}, web.Templates{}, web.NewTemplate{},

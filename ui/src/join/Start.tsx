@@ -7,6 +7,7 @@ import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
 import { useAsked } from '../wire/useAsked'
 import type { Code, JoinFound, Me, Seat } from '../wire/types.gen'
+import { AtDoor } from './AtDoor'
 import { ChooseName } from './ChooseName'
 import { Ridge } from './Ridge'
 import { useTitle } from '../kit/useTitle'
@@ -22,6 +23,8 @@ export function Start() {
   const [checked, setFound] = useState<JoinFound | null>(null)
   const [ownCode, setOwnCode] = useState(linked === undefined)
   const [refused, setProblem] = useState<Code | null>(null)
+  /** They have knocked at the closed door. */
+  const [waits, setWaits] = useState(false)
   const [busy, setBusy] = useState(false)
   const codeField = useRef<HTMLInputElement>(null)
   const nameField = useRef<HTMLInputElement>(null)
@@ -52,6 +55,7 @@ export function Start() {
     attempt<Seat>('/join', { code, name }, (s) => {
       void navigate(`/lesson/${s.session}`)
     })
+  const knock = () => attempt('/join/knock', { code, name }, () => setWaits(true))
   const leave = () => attempt('/leave', {}, me.again)
 
   // The first thing to do has the focus.
@@ -60,12 +64,19 @@ export function Start() {
     else codeField.current?.focus()
   }, [found])
 
+  const waited = (to: Code | null) => {
+    setWaits(false)
+    setProblem(to)
+  }
+
   function submit(e: FormEvent) {
     e.preventDefault()
-    void (found ? enter() : check(code))
+    void (!found ? check(code) : knocks ? knock() : enter())
   }
 
   const said = problem && t(`refusal.${problem}`)
+  /** The door is closed: what is left is to knock. */
+  const knocks = refused === 'door-closed' || refused === 'not-let-in'
   const aboutName = problem?.startsWith('name')
   return (
     <div className="relative flex min-h-full flex-col overflow-hidden bg-linear-to-b from-mist via-snow via-60% to-glow-soft">
@@ -80,7 +91,15 @@ export function Start() {
       </header>
       <main className="z-10 mx-auto flex w-full max-w-md grow flex-col px-5 pt-[7vh] pb-[34vh] text-center">
         <h1 className="mb-6 text-4xl">{t('join.title')}</h1>
-        <form onSubmit={submit} className="flex flex-col items-center gap-5" noValidate>
+        {waits && (
+          <AtDoor code={code} name={name} onSeat={(s) => void navigate(`/lesson/${s.session}`)} onRefused={waited} />
+        )}
+        <form
+          hidden={waits}
+          onSubmit={submit}
+          className="flex flex-col items-center gap-5 [&[hidden]]:hidden"
+          noValidate
+        >
           {found ? (
             <>
               <p className="text-lg font-semibold">
@@ -102,7 +121,7 @@ export function Start() {
                 />
               )}
               <Button type="submit" look="main" size="large" disabled={busy}>
-                {t('join.enter')}
+                {t(knocks ? 'join.knock' : 'join.enter')}
               </Button>
               <Button
                 look="quiet"

@@ -11,7 +11,9 @@ import { useWish } from './useWish'
 const halves = (code: string) => `${code.slice(0, 3)} ${code.slice(3)}`
 
 /** The join code, in sight for the whole session; large with link and QR code when asked for. */
-export function Invitation({ session, code, closed }: { session: string; code: string; closed: boolean }) {
+type Props = { session: string; code: string; closed: boolean; waiting: number }
+
+export function Invitation({ session, code, closed, waiting }: Props) {
   const { t } = useTranslation()
   const [shut, shutDoor] = useWish(closed, (wish: boolean) => ({ kind: 'door', door: { closed: wish } }))
   const [open, setOpen] = useState(false)
@@ -25,7 +27,7 @@ export function Invitation({ session, code, closed }: { session: string; code: s
       <button
         type="button"
         onClick={() => setOpen(true)}
-        aria-label={`${t('run.code')} ${halves(code)}. ${t('run.showCode')}`}
+        aria-label={`${t('run.code')} ${halves(code)}. ${waiting > 0 ? `${t('door.waiting', { count: waiting })}. ` : ''}${t('run.showCode')}`}
         className="flex items-center gap-2.5 rounded-full border-2 border-glow bg-glow-soft py-1 ps-3.5 pe-3 hover:bg-paper"
       >
         {shut ? (
@@ -35,6 +37,15 @@ export function Invitation({ session, code, closed }: { session: string; code: s
         )}
         <span className="font-display text-lg font-bold tracking-[0.12em] text-glow-deep">{halves(code)}</span>
         <QrCode size={18} className="text-glow-deep" aria-hidden="true" />
+        {waiting > 0 && (
+          <span
+            aria-hidden="true"
+            title={t('door.waiting', { count: waiting })}
+            className="min-w-6 rounded-full bg-glow-deep px-1.5 text-center font-bold text-paper tabular-nums"
+          >
+            {waiting}
+          </span>
+        )}
       </button>
       <Dialog wide open={open} onOpenChange={setOpen} title={t('run.code')} text={t('run.joinAt')}>
         <div className="flex flex-col items-center gap-3 pb-2 lg:flex-row lg:justify-around">

@@ -9,6 +9,7 @@ import type { Person } from '../wire/types.gen'
 import { useCalmState } from '../wire/useCalm'
 import { useStaffLesson } from '../wire/useStaff'
 import { ago } from '../words/words'
+import { Door } from './Door'
 import { doingOf, doings, type Doing, type Done } from './doing'
 import { onList } from './expected'
 import { placeOf } from './places'
@@ -71,6 +72,7 @@ export function People({ staff, onLook }: Props) {
         {t('run.people')}
       </h2>
       <p className="-mt-2 text-[13px] text-slate">{t('run.peopleNote')}</p>
+      <Door waiting={staff.state.waiting ?? []} />
       {rows.length === 0 && <p className="rounded-lg bg-mist p-3 text-slate">{t('run.noOneYet')}</p>}
       <ul
         className="-mx-1 flex min-h-0 grow flex-col gap-0.5 overflow-auto"

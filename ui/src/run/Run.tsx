@@ -96,7 +96,12 @@ function TopBar({ session, staff }: { session: string; staff: Staff }) {
       <span data-part="saved">
         <SavedSign />
       </span>
-      <Invitation session={session} code={staff.code} closed={staff.state.closed ?? false} />
+      <Invitation
+        session={session}
+        code={staff.code}
+        closed={staff.state.closed ?? false}
+        waiting={staff.state.waiting?.length ?? 0}
+      />
       <span className="text-slate">
         {all > 0 && listed ? t('run.here', { here: here.length, all }) : t('run.hereCount', { count: here.length })}
       </span>

@@ -7,7 +7,7 @@ export type Connect = {
   as: Role;
 };
 
-export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "join-needed" | "last-frame" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "join-needed" | "last-frame" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-let-in" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -355,6 +355,11 @@ export type Setting = {
   permission: Permission;
 };
 
+export type Knock = {
+  id: string;
+  name: string;
+};
+
 export type State = {
   rev: number;
   terms: number;
@@ -372,6 +377,8 @@ export type State = {
   paused?: boolean;
   closed?: boolean;
   removed?: Array<string>;
+  waiting?: Array<Knock>;
+  admitted?: Array<Knock>;
   ended: boolean;
 };
 
@@ -699,6 +706,11 @@ export type Door = {
   closed: boolean;
 };
 
+export type Admit = {
+  knocks: Array<string>;
+  yes: boolean;
+};
+
 export type SetSeat = {
   student: string;
   remove: boolean;
@@ -719,6 +731,7 @@ export type Command = (
   | { kind: "assign"; assign: Assign }
   | { kind: "pause"; pause: Pause }
   | { kind: "door"; door: Door }
+  | { kind: "admit"; admit: Admit }
   | { kind: "seat"; seat: SetSeat }
   | { kind: "end"; end: End }
 );
@@ -801,6 +814,11 @@ export type JoinFound = {
   title: string;
   className: string;
   names?: Array<string>;
+};
+
+export type AtDoor = {
+  waiting?: boolean;
+  seat?: Seat;
 };
 
 export type Join = {

@@ -1,0 +1,119 @@
+package web
+
+import (
+	"crypto/rand"
+	"encoding/hex"
+	"errors"
+	"net/http"
+	"time"
+
+	"alpenglow/core/refusal"
+	"alpenglow/core/session"
+	"alpenglow/store"
+
+	"github.com/gin-gonic/gin"
+)
+
+const (
+	knockCookie = "alpenglow_knock"
+	knockLasts  = 4 * time.Hour
+)
+
+// knock puts somebody in line at the closed door, until the teacher answers.
+func (s *server) knock(c *gin.Context) {
+	var ask Join
+	if err := readBody(c, &ask); err != nil {
+		refuse(c, err)
+		return
+	}
+	found, err := s.byCode(c, ask.Code)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	name, err := nameIn(found, ask.Name)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	// Who waits already goes on waiting.
+	if k, ok := knockOf(c); ok && found.State.V.Waits(k.id) {
+		c.JSON(http.StatusOK, AtDoor{Waiting: true})
+		return
+	}
+	if !s.mayTake(c, found) {
+		refuse(c, refusal.New(refusal.TooMany))
+		return
+	}
+	token := rand.Text() + rand.Text()
+	if err := s.Hub.Knock(c.Request.Context(), found.ID, session.Knock{ID: knockID(token), Name: name}); err != nil {
+		refuse(c, err)
+		return
+	}
+	s.setCookie(c, knockCookie, token, knockLasts)
+	c.JSON(http.StatusOK, AtDoor{Waiting: true})
+}
+
+// wait says what has become of a knock. Who was let through has a seat with it,
+// once; their token stays the one they knocked with.
+func (s *server) wait(c *gin.Context) {
+	var ask JoinCode
+	if err := readBody(c, &ask); err != nil {
+		refuse(c, err)
+		return
+	}
+	found, err := s.byCode(c, ask.Code)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	k, ok := knockOf(c)
+	switch {
+	case !ok:
+		refuse(c, refusal.New(refusal.NotLetIn))
+		return
+	case found.State.V.Waits(k.id):
+		c.JSON(http.StatusOK, AtDoor{Waiting: true})
+		return
+	}
+	p, err := s.through(c, found, k)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	s.setSeat(c, k.token, seatLasts)
+	s.setCookie(c, knockCookie, "", -time.Second)
+	seat := seatIn(found, p.Name)
+	c.JSON(http.StatusOK, AtDoor{Seat: &seat})
+}
+
+// through gives the seat of somebody who was let through. Who asks again, because
+// the first answer was lost, has it already.
+func (s *server) through(c *gin.Context, found store.Session, k knocked) (store.Participant, error) {
+	ctx := c.Request.Context()
+	p, err := s.Store.ParticipantByToken(ctx, hashed(k.token))
+	switch {
+	case err == nil && p.SessionID == found.ID && found.State.V.Seated(p.ID):
+		return p, nil
+	case err != nil && !errors.Is(err, store.ErrNotFound):
+		return p, err
+	}
+	let, err := s.Hub.Enter(ctx, found.ID, k.id)
+	if err != nil {
+		return p, err
+	}
+	return s.enter(ctx, found, let.Name, k.token, true)
+}
+
+// knocked is a device at the door: its secret, and by what it is known inside.
+type knocked struct{ token, id string }
+
+func knockID(token string) string { return hex.EncodeToString(hashed(token)) }
+
+func knockOf(c *gin.Context) (knocked, bool) {
+	cookie, err := c.Request.Cookie(knockCookie)
+	if err != nil || cookie.Value == "" {
+		return knocked{}, false
+	}
+	return knocked{cookie.Value, knockID(cookie.Value)}, true
+}
