@@ -84,7 +84,7 @@ func (s *Store) Commit(ctx context.Context, batches []Batch) (map[string]bool, e
 		}
 	}
 	var stored []string
-	err := s.db.SelectContext(ctx, &stored, commit, b.sheets, b.sessions, b.expected, b.terms, b.counts,
+	err := s.lesson.SelectContext(ctx, &stored, commit, b.sheets, b.sessions, b.expected, b.terms, b.counts,
 		b.logged.sheets, b.logged.seqs, b.logged.ops, b.logged.authors, b.logged.ats, b.logged.changes,
 		b.marked.sheets, b.marked.ids, b.marked.marks, b.marked.seqs, b.marked.removed,
 		b.active.sheets, b.active.authors, b.active.marks, b.active.ats)

@@ -131,7 +131,7 @@ func (s *Store) SetState(ctx context.Context, id string, next session.State) (bo
 		return false, fmt.Errorf("set state: %w", err)
 	}
 	var stored int
-	err = s.db.GetContext(ctx, &stored, `
+	err = s.lesson.GetContext(ctx, &stored, `
 WITH kept AS (UPDATE sessions SET state = $2, rev = $3, terms = $6, ended_at = CASE WHEN $4 THEN now() END WHERE id = $1
 AND rev = $3 - 1 RETURNING id),
      led AS (UPDATE participants SET frame = NULL FROM kept WHERE session_id = kept.id AND frame IS NOT NULL AND $5)

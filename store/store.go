@@ -28,22 +28,43 @@ var ErrNotFound = errors.New("not found")
 // Store is the database. It is safe for concurrent use.
 type Store struct {
 	db *sqlx.DB
+	// lesson are connections for what a lesson waits for, operations and commands:
+	// questions from the web, however many, are never before them in line.
+	lesson *sqlx.DB
 }
+
+// How many connections there are for all questions, and for saving alone.
+const (
+	connections = 20
+	forLessons  = 4
+)
 
 // Open connects to the database at a PostgreSQL URL.
 func Open(ctx context.Context, url string) (*Store, error) {
-	db, err := sqlx.ConnectContext(ctx, "pgx", url)
-	if err != nil {
-		return nil, fmt.Errorf("connect to the database: %w", err)
+	open := func(most int) (*sqlx.DB, error) {
+		db, err := sqlx.ConnectContext(ctx, "pgx", url)
+		if err != nil {
+			return nil, fmt.Errorf("connect to the database: %w", err)
+		}
+		db.SetMaxOpenConns(most)
+		db.SetMaxIdleConns(most)
+		db.SetConnMaxIdleTime(5 * time.Minute)
+		return db, nil
 	}
-	db.SetMaxOpenConns(24)
-	db.SetMaxIdleConns(24)
-	db.SetConnMaxIdleTime(5 * time.Minute)
-	return &Store{db}, nil
+	db, err := open(connections)
+	if err != nil {
+		return nil, err
+	}
+	lesson, err := open(forLessons)
+	if err != nil {
+		db.Close()
+		return nil, err
+	}
+	return &Store{db, lesson}, nil
 }
 
 // Close ends all connections.
-func (s *Store) Close() error { return s.db.Close() }
+func (s *Store) Close() error { return errors.Join(s.db.Close(), s.lesson.Close()) }
 
 // Ping says whether the database answers.
 func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }

@@ -29,8 +29,10 @@ type attack struct {
 	more int64
 }
 
-// allAttacks are what was once found to hold up others, or to take memory.
+// allAttacks are what was once found to hold up others, or to take memory, after
+// nothing at all, to compare with.
 var allAttacks = []attack{
+	{"none", rest6, 0},
 	{"eraser's long way over long lines", eraserOverLines, 0},
 	{"many steps that bring back, and one bad", bringingBack, 0},
 	{"a frame filled and emptied", fillingUp, 0},

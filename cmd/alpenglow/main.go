@@ -25,6 +25,7 @@ var commands = map[string]func(ctx context.Context, args []string) error{
 	"crowd":     crowd,
 	"faults":    faults,
 	"attacks":   attacks,
+	"attack":    attackOnce,
 	"rehearse":  rehearse,
 	"relay":     relay,
 	"pdf-pages": pdfPages,
