@@ -32,7 +32,7 @@ func attackSteps() int {
 // nothing takes longer than a second, nobody's work but their own changes, and
 // nothing reaches them that is not for them.
 func TestAttack(t *testing.T) {
-	f := newFront(t)
+	f := newBattle(t)
 	first, second, third := f.board.Frames[0].ID, f.board.Frames[1].ID, f.board.Frames[2].ID
 	staff := f.connect("staff", RoleStaff)
 	kenji, vera := f.connect("Kenji", RoleStudent), f.connect("Vera", RoleStudent)
@@ -41,6 +41,9 @@ func TestAttack(t *testing.T) {
 	staff.ops(hidden, step(class, sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: hidden.Add.Mark}}))
 	held := adding(class, secret+" held")
 	staff.ops(held, step(class, sheet.Step{Kind: sheet.KindHold, Hold: &sheet.Hold{Mark: held.Add.Mark}}))
+	screen := f.connect("screen", RoleFront) // it shows the class's frame, and hears no more than the class
+	staff.call(MethodCommand, session.Command{Kind: session.KindFront, Front: &session.Front{Kind: session.FrontFrame}})
+	screen.call(MethodHello, Hello{})
 	kenji.call(MethodHello, struct{}{})
 	kenji.ops(adding(class, "Kenji's"), adding(class, "also Kenji's"))
 	vera.call(MethodMove, Move{Frame: second})
@@ -86,6 +89,8 @@ func TestAttack(t *testing.T) {
 				targets[a.IntN(4)]: {Seq: int64(a.IntN(1000))}}
 			noor.call(MethodMove, Move{Frame: a.some(), Have: have})
 			noor.call(MethodHello, Hello{Have: have})
+			noor.call(MethodHello, Hello{Show: &session.Front{Kind: session.FrontSheets, Frame: second, Owners: []string{a.some()}}})
+			screen.call(MethodHello, Hello{Have: have})
 		case 3:
 			noor.call(MethodTidy, Tidy{Sheet: targets[a.IntN(4)], Mark: a.some()})
 		case 4:
@@ -147,6 +152,9 @@ func TestAttack(t *testing.T) {
 		if rounds%50 == 0 && before[class] != nil && len(before[class].marks) > 120 {
 			staff.ops(step(class, sheet.Step{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: f.ids[0]}}))
 		}
+		if screen.leaked != "" {
+			t.Fatalf("seed %d: the front screen was told %s", seed, screen.leaked)
+		}
 		if noor.leaked != "" {
 			t.Fatalf("seed %d: the attacker was told %s", seed, noor.leaked)
 		}
@@ -170,7 +178,7 @@ type scene struct {
 }
 
 // snapshot gives all sheets in memory; those that have not changed are the same.
-func (f *front) snapshot() map[string]*scene {
+func (f *battle) snapshot() map[string]*scene {
 	all := map[string]*scene{}
 	f.hub.mu.Lock()
 	defer f.hub.mu.Unlock()
@@ -195,7 +203,7 @@ func (f *front) snapshot() map[string]*scene {
 
 // check compares all that there is with what there was before the attacker did
 // something: only what is theirs may differ, and pieces, and agreement.
-func (f *front) check(before map[string]*scene) {
+func (f *battle) check(before map[string]*scene) {
 	f.t.Helper()
 	me, prepared := f.ids[0], f.board.IDs()
 	for key, now := range f.snapshot() {
@@ -234,7 +242,7 @@ func (f *front) check(before map[string]*scene) {
 	}
 }
 
-func (f *front) panics() float64 {
+func (f *battle) panics() float64 {
 	sum := 0.0
 	metrics := make(chan prometheus.Metric, 20)
 	go func() { f.hub.metrics.panics.Collect(metrics); close(metrics) }()

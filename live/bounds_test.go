@@ -34,7 +34,7 @@ func (w *wire) ended() int {
 // One person has so many connections; the newest stay. A sign-in that is over, a
 // seat that was given up or taken away close theirs.
 func TestConnectionsEnd(t *testing.T) {
-	f := newFront(t)
+	f := newBattle(t)
 	var tabs []*wire
 	for range maxForPerson + 3 {
 		tabs = append(tabs, f.connect("Noor", RoleStudent))
@@ -94,7 +94,7 @@ func TestPanicCostsOneOperation(t *testing.T) {
 		})
 	}
 	all.Wait()
-	f := &front{hub: hub}
+	f := &battle{hub: hub}
 	if n := f.panics(); n != 5 {
 		t.Errorf("%v panics are counted", n)
 	}

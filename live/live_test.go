@@ -435,12 +435,12 @@ func TestForget(t *testing.T) {
 		t.Fatal(err)
 	}
 	r, _ := hub.session(ctx, h.session)
-	hub.presence(r, sheet.Actor{Staff: true}, 1)
+	hub.presence(r, seat{actor: sheet.Actor{Staff: true}}, 1)
 	hub.forget(time.Now().Add(time.Minute), 0, maxInk)
 	if again, _ := hub.session(ctx, h.session); again != r {
 		t.Fatal("a session with a teacher on it was forgotten")
 	}
-	hub.presence(r, sheet.Actor{Staff: true}, -1)
+	hub.presence(r, seat{actor: sheet.Actor{Staff: true}}, -1)
 	// The committer may still hold the sheet for a moment.
 	for range 100 {
 		if hub.forget(time.Now().Add(time.Minute), 0, maxInk); len(hub.sheets) == 0 {

@@ -67,7 +67,7 @@ func (s seat) worksOn(frame, owner string) bool {
 	state := s.session.snapshot()
 	terms, err := termsFor(s.session, state, frame)
 	return err == nil && terms.Open && !state.Ended && state.Seated(s.actor.ID) &&
-		terms.Frame.Permission != lesson.Look &&
+		terms.Frame.Permission != lesson.Look && !terms.Locked && !slices.Contains(terms.LockedOut, s.actor.ID) &&
 		owner != "" && owner == in(state, s.actor).Owner(terms.Frame.Arrangement)
 }
 
@@ -86,6 +86,12 @@ func (h *Hub) tellPassing(r *running, at *held) {
 	seen := all
 	if at.key.Owner == sheet.ClassOwner && crowd {
 		seen = slices.DeleteFunc(slices.Clone(all), func(p Pass) bool { return p.By != lesson.Staff })
+	}
+	r.mu.RLock()
+	_, front := r.onFront(at.key)
+	r.mu.RUnlock()
+	if front {
+		told = append(told, telling{[]string{frontChannel(r.kept.ID)}, news(all)})
 	}
 	if len(seen) > 0 && audience.Sharing(at.key.Owner).Sheet(at.key.Owner, open) {
 		told = append(told, telling{readers, news(seen)})

@@ -143,11 +143,16 @@ func (h *Hub) since(ctx context.Context, r *running, a sheet.Actor, ask Since) (
 	if err != nil {
 		return sheet.Part{}, err
 	}
+	return h.part(ctx, at, audience.Of(a), ask.Cursor)
+}
+
+// part gives a portion of a sheet as somebody may see it, who may read it.
+func (h *Hub) part(ctx context.Context, at *held, who audience.Audience, from sheet.Cursor) (sheet.Part, error) {
 	if err := h.catchUp(ctx, at); err != nil {
 		return sheet.Part{}, err
 	}
 	var part sheet.Part
-	return part, at.with(func(s *sheet.Sheet) { part = s.Since(ask.Cursor, partBytes, audience.Of(a).Mark) })
+	return part, at.with(func(s *sheet.Sheet) { part = s.Since(from, partBytes, who.Mark) })
 }
 
 // work says what everybody has on every frame of a session.

@@ -41,6 +41,8 @@ const (
 type Visitor struct {
 	Teacher     string
 	Participant *store.Participant
+	// Front is the front screen that this device is, with its session.
+	Front *store.Front
 	// Login names the teacher's sign-in, until LoginEnds; Address is where the
 	// request comes from.
 	Login     string
@@ -127,13 +129,13 @@ func (h *Hub) connected(c *centrifuge.Client) {
 	for _, over := range h.seats.add(s, c) {
 		go over.Disconnect(closeOver)
 	}
-	h.presence(s.session, s.actor, 1)
+	h.presence(s.session, s, 1)
 	calls := &calls{hub: h}
 	var end sync.Once
 	c.OnDisconnect(func(centrifuge.DisconnectEvent) {
 		end.Do(func() {
 			h.seats.drop(s, c)
-			h.presence(s.session, s.actor, -1)
+			h.presence(s.session, s, -1)
 		})
 	})
 	c.OnMessage(func(e centrifuge.MessageEvent) { h.guard("passing", func() { h.pass(s, e.Data) }) })
@@ -175,7 +177,10 @@ func (h *Hub) seat(ctx context.Context, ask Connect, v Visitor) (seat, []string,
 		if refusal.Of(err) != nil || err == nil && r.kept.TeacherID != v.Teacher {
 			return seat{}, nil, closeSignIn
 		}
-		return seat{r, sheet.Actor{Staff: true}, v.Login, v.Address}, []string{staffChannel(ask.Session)}, err
+		return seat{session: r, actor: sheet.Actor{Staff: true}, login: v.Login, address: v.Address},
+			[]string{staffChannel(ask.Session)}, err
+	case RoleFront:
+		return h.seatFront(ctx, ask, v)
 	case RoleStudent:
 		if v.Participant == nil || v.Participant.SessionID != ask.Session {
 			return seat{}, nil, closeJoin
@@ -191,7 +196,7 @@ func (h *Hub) seat(ctx context.Context, ask Connect, v Visitor) (seat, []string,
 		if !seated {
 			return seat{}, nil, closeJoin
 		}
-		s := seat{r, sheet.Actor{ID: v.Participant.ID}, "", v.Address}
+		s := seat{session: r, actor: sheet.Actor{ID: v.Participant.ID}, address: v.Address}
 		if !s.may(connectCost) {
 			return seat{}, nil, closeFull
 		}
@@ -204,6 +209,10 @@ func (h *Hub) seat(ctx context.Context, ask Connect, v Visitor) (seat, []string,
 func (h *Hub) call(s seat, e centrifuge.RPCEvent, answer func(any, error)) {
 	ctx, cancel := context.WithTimeout(context.Background(), patience)
 	defer cancel()
+	if s.front {
+		answer(h.callFront(ctx, s, e))
+		return
+	}
 	if e.Method == MethodOps {
 		h.callOps(ctx, s, e.Data, answer)
 		return
@@ -252,6 +261,8 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 			return nil, err
 		}
 		return h.tidy(ctx, s, ask)
+	case MethodTime:
+		return Time{now()}, nil
 	case MethodCommand:
 		var c session.Command
 		if !s.actor.Staff {
@@ -303,8 +314,12 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 	if ask.Board {
 		board = nil
 	}
+	r.mu.RLock()
+	fronts := r.fronts
+	r.mu.RUnlock()
 	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
-		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice}, err
+		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice,
+		Fronts: fronts}, err
 }
 
 func (h *Hub) openFor(ctx context.Context, s seat, frame string) ([]SheetView, error) {

@@ -22,17 +22,26 @@ const (
 type seat struct {
 	session *running
 	actor   sheet.Actor
-	// login is the sign-in of a teacher, address where the connection comes from.
+	// front says that it is a front screen, own that it is one on the teacher's own
+	// device, looks that it is only the small picture of one.
+	front, own, looks bool
+	// login is the sign-in of a teacher, or the device of a front screen; address
+	// where the connection comes from.
 	login, address string
 }
 
 // person is whose connections count together.
 func (s seat) person() string {
-	if s.actor.Staff {
+	switch {
+	case s.own: // many small pictures do not close the lesson itself
+		return ownFront(s.login)
+	case s.actor.Staff || s.front:
 		return s.login
 	}
 	return s.actor.ID
 }
+
+func ownFront(login string) string { return "front " + login }
 
 // seats are the connections there are, by person, the oldest first.
 type seats struct {
@@ -92,6 +101,7 @@ var (
 	closeBadConnect = centrifuge.Disconnect{Code: 4500, Reason: string(refusal.Malformed)}
 	closeSignIn     = centrifuge.Disconnect{Code: 4501, Reason: string(refusal.SignInNeeded)}
 	closeJoin       = centrifuge.Disconnect{Code: 4502, Reason: string(refusal.JoinNeeded)}
+	closeFront      = centrifuge.Disconnect{Code: 4504, Reason: string(refusal.FrontGone)}
 	closeOver       = centrifuge.Disconnect{Code: 4503, Reason: string(refusal.TooManyTabs)}
 	closeFull       = centrifuge.Disconnect{Code: 4001, Reason: string(refusal.TooMany)} // the device tries again
 )
@@ -99,8 +109,14 @@ var (
 // CloseSeat ends the connections of a participant who has no seat any more.
 func (h *Hub) CloseSeat(participant string) { h.closeAll(participant, closeJoin) }
 
+// CloseFront ends the connections of the device of a front screen.
+func (h *Hub) CloseFront(device string) { h.closeAll(device, closeFront) }
+
 // CloseLogin ends the connections of a teacher's sign-in that is over.
-func (h *Hub) CloseLogin(login string) { h.closeAll(login, closeSignIn) }
+func (h *Hub) CloseLogin(login string) {
+	h.closeAll(login, closeSignIn)
+	h.closeAll(ownFront(login), closeFront)
+}
 
 func (h *Hub) closeAll(person string, why centrifuge.Disconnect) {
 	if person == "" {

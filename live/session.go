@@ -8,7 +8,6 @@ import (
 	"alpenglow/core/id"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
-	"alpenglow/core/sheet"
 	"alpenglow/store"
 
 	"golang.org/x/time/rate"
@@ -37,6 +36,9 @@ type running struct {
 	people map[string]*participant // by id
 	order  []string                // their ids in the order they joined
 	staff  int                     // connections of teachers
+	fronts int                     // connections of front screens
+	looks  int                     // and of small pictures of them
+	tally  bool                    // the answers that the front screens show are being counted anew
 }
 
 // participant is a student of a session in memory.
@@ -182,7 +184,7 @@ func (r *running) present() int {
 
 // connections counts them; the caller holds the session's lock.
 func (r *running) connections() int {
-	n := r.staff
+	n := r.staff + r.fronts + r.looks
 	for _, p := range r.people {
 		n += p.connections
 	}
@@ -227,7 +229,7 @@ func (h *Hub) Joined(ctx context.Context, p store.Participant) error {
 	person := r.add(p).Person
 	r.mu.Unlock()
 	news := News{Kind: NewsPeople, People: &People{[]Person{person}}}
-	h.tell(r, telling{[]string{staffChannel(p.SessionID)}, news}, telling{[]string{classChannel(p.SessionID)}, news})
+	h.tell(r, telling{[]string{staffChannel(p.SessionID), classChannel(p.SessionID), frontChannel(p.SessionID)}, news})
 	return nil
 }
 
@@ -256,8 +258,21 @@ func (h *Hub) Watched(session string) bool {
 
 // presence counts somebody's connections up or down and tells the staff when a
 // student has come or gone.
-func (h *Hub) presence(r *running, a sheet.Actor, by int) {
+func (h *Hub) presence(r *running, s seat, by int) {
 	r.mu.Lock()
+	if s.looks {
+		r.looks += by
+		r.mu.Unlock()
+		return
+	}
+	if s.front {
+		r.fronts += by
+		news := News{Kind: NewsFronts, Fronts: &Fronts{r.fronts}}
+		r.mu.Unlock()
+		h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, news})
+		return
+	}
+	a := s.actor
 	p, ok := r.people[a.ID]
 	if !ok {
 		r.staff += by

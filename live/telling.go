@@ -2,6 +2,7 @@ package live
 
 import (
 	"encoding/json"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -14,10 +15,11 @@ import (
 
 func now() int64 { return time.Now().UnixMilli() }
 
-// The channels of a session: all staff, all students, one student.
+// The channels of a session: all staff, all students, one student, the front screens.
 func staffChannel(session string) string   { return "staff:" + session }
 func classChannel(session string) string   { return "class:" + session }
 func oneChannel(participant string) string { return "one:" + participant }
+func frontChannel(session string) string   { return "front:" + session }
 
 // telling is news for some channels.
 type telling struct {
@@ -190,6 +192,9 @@ func (r *running) changesFor(key store.SheetKey, on *sheet.Sheet, done []accepte
 		)
 	}
 	told := []telling{{[]string{staffChannel(r.kept.ID)}, toStaff}}
+	if front, shown := r.onFront(key); shown {
+		told = append(told, telling{[]string{frontChannel(r.kept.ID)}, news(front)})
+	}
 	if !audience.Sharing(key.Owner).Sheet(key.Owner, r.state.IsOpen(key.Frame)) {
 		return told
 	}
@@ -208,6 +213,9 @@ func (r *running) stateFor(students []string) []telling {
 	state, board := r.state, r.kept.Content.V
 	told := []telling{{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsState, State: &state}}}
 	before := r.views.past(state)
+	if stage, err := r.frontStage(state, before); err == nil && r.fronts+r.looks > 0 {
+		told = append(told, telling{[]string{frontChannel(r.kept.ID)}, News{Kind: NewsFront, Front: &stage}})
+	}
 	tell := func(channels []string, student session.Student) {
 		v, err := r.views.of(state, board, state.Place(board, student))
 		if err != nil {
@@ -223,15 +231,16 @@ func (r *running) stateFor(students []string) []telling {
 		tell([]string{classChannel(r.kept.ID)}, session.Student{})
 		return told
 	}
-	// Students on the same frame, and in the same group where that matters,
-	// have the same stage.
+	// Students on the same frame, in the same group where that matters, and locked
+	// or not, have the same stage.
 	type same struct {
-		frame string
-		group int
+		frame  string
+		group  int
+		locked bool
 	}
 	alike, order := map[same][]string{}, []same{}
 	for _, id := range students {
-		as := same{state.Place(board, r.student(id)), state.GroupOf(id)}
+		as := same{state.Place(board, r.student(id)), state.GroupOf(id), slices.Contains(state.Locks.Students, id)}
 		if _, ok := alike[as]; !ok {
 			order = append(order, as)
 		}

@@ -54,7 +54,7 @@ func TestJoined(t *testing.T) {
 // A frame's content is told once: lifting a cover tells what was under it, and
 // who knows the content of a frame is not told it again.
 func TestContentIsToldOnce(t *testing.T) {
-	f := newFront(t)
+	f := newBattle(t)
 	first := f.board.Frames[0]
 	noor := f.connect("Noor", RoleStudent)
 	var hello, again StudentHello

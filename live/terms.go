@@ -15,8 +15,10 @@ func termsFor(r *running, state session.State, frame string) (sheet.Terms, error
 	if err != nil {
 		return sheet.Terms{}, err
 	}
+	at := now()
 	return sheet.Terms{Frame: f, Open: state.IsOpen(frame), Ended: state.Ended, Polls: state.Polls,
-		Lifted: state.Lifted, Taken: r.taken, Now: now()}, nil
+		Locked: state.FrameLocked(frame, at), LockedOut: state.Locks.Students,
+		Lifted: state.Lifted, Taken: r.taken, Now: at}, nil
 }
 
 // mayGoOn refuses an operation of somebody whose seat was taken away, or who has

@@ -16,13 +16,14 @@ import (
 
 // The methods of a connection.
 const (
-	MethodHello   = "hello"   // Hello -> StudentHello or StaffHello
+	MethodHello   = "hello"   // Hello -> StudentHello, StaffHello or FrontHello
 	MethodOpen    = "open"    // Open -> Opened
 	MethodSince   = "since"   // Since -> sheet.Part
 	MethodOps     = "ops"     // Ops -> OpsReply
 	MethodCommand = "command" // session.Command -> CommandReply
 	MethodTidy    = "tidy"    // Tidy -> Tidied
 	MethodMove    = "move"    // Move -> Moved
+	MethodTime    = "time"    // {} -> Time
 )
 
 // Role is what somebody is in a session.
@@ -32,12 +33,15 @@ type Role string
 const (
 	RoleStaff   Role = "staff"
 	RoleStudent Role = "student"
+	RoleFront   Role = "front" // a front screen: it reads what it shows, and nothing else
 )
 
 // Connect says which session a connection is for, and in which role.
 type Connect struct {
 	Session string `json:"session"`
 	As      Role   `json:"as"`
+	// Looks says that a front screen is none, but a teacher's small picture of one.
+	Looks bool `json:"looks,omitempty"`
 }
 
 // Problem is a refusal on the wire, with the fields of RFC 9457. Code is the
@@ -83,6 +87,9 @@ type Hello struct {
 	Known []string                `json:"known,omitempty"`
 	Have  map[string]sheet.Cursor `json:"have,omitempty"`
 	Board bool                    `json:"board,omitempty"`
+	// Show asks for what a front screen would show, before it is shown. Only a
+	// teacher's device may ask.
+	Show *session.Front `json:"show,omitempty"`
 }
 
 // StudentHello tells a student where the class is and what is there.
@@ -93,6 +100,13 @@ type StudentHello struct {
 	Sheets []SheetView   `json:"sheets"`
 	// Worked lists the frames on which the student has done something.
 	Worked []string `json:"worked"`
+}
+
+// FrontHello tells a front screen what it shows.
+type FrontHello struct {
+	Front  session.FrontStage `json:"front"`
+	People []Person           `json:"people"`
+	Sheets []SheetView        `json:"sheets"`
 }
 
 // StaffHello tells a teacher all about a running session. Its board never
@@ -109,6 +123,8 @@ type StaffHello struct {
 	Sheets   []SheetView `json:"sheets"`
 	// Practice says that this is a rehearsal.
 	Practice bool `json:"practice,omitempty"`
+	// Fronts is how many front screens are connected.
+	Fronts int `json:"fronts"`
 }
 
 // Work is how much an author has on a frame, and when they last did something
@@ -176,12 +192,14 @@ type CommandReply struct {
 
 // News is what the server tells without being asked.
 type News struct {
-	Kind    NewsKind       `json:"kind" oneof:"news"`
-	Changes *SheetChanges  `json:"changes,omitempty"`
-	Stage   *session.Stage `json:"stage,omitempty"`
-	State   *session.State `json:"state,omitempty"`
-	People  *People        `json:"people,omitempty"`
-	Passing *Passing       `json:"passing,omitempty"`
+	Kind    NewsKind            `json:"kind" oneof:"news"`
+	Changes *SheetChanges       `json:"changes,omitempty"`
+	Stage   *session.Stage      `json:"stage,omitempty"`
+	State   *session.State      `json:"state,omitempty"`
+	People  *People             `json:"people,omitempty"`
+	Front   *session.FrontStage `json:"front,omitempty"`
+	Fronts  *Fronts             `json:"fronts,omitempty"`
+	Passing *Passing            `json:"passing,omitempty"`
 }
 
 // NewsKind tells news apart.
@@ -193,6 +211,8 @@ const (
 	NewsStage   NewsKind = "stage"
 	NewsState   NewsKind = "state"
 	NewsPeople  NewsKind = "people"
+	NewsFront   NewsKind = "front"
+	NewsFronts  NewsKind = "fronts"
 	NewsPassing NewsKind = "passing"
 )
 
@@ -211,6 +231,16 @@ type SheetChanges struct {
 // People are participants who are new or whose presence has changed.
 type People struct {
 	People []Person `json:"people"`
+}
+
+// Fronts is how many front screens are connected; the staff is told.
+type Fronts struct {
+	Count int `json:"count"`
+}
+
+// Time is the server's time, in milliseconds since 1970. Timers run by it.
+type Time struct {
+	Now int64 `json:"now"`
 }
 
 // Tidy asks what clean shape a drawn stroke means.

@@ -92,7 +92,11 @@ func (s *Store) Migrate(ctx context.Context) error {
 
 // get reads one row into dest and says ErrNotFound when there is none.
 func (s *Store) get(ctx context.Context, dest any, query string, args ...any) error {
-	err := s.db.GetContext(ctx, dest, query, args...)
+	return none(s.db.GetContext(ctx, dest, query, args...))
+}
+
+// none says ErrNotFound where there is no row.
+func none(err error) error {
 	if errors.Is(err, sql.ErrNoRows) {
 		return ErrNotFound
 	}

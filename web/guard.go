@@ -186,6 +186,15 @@ func (s *server) whoIsCalling(c *gin.Context) {
 			return
 		}
 	}
+	if cookie, err := c.Request.Cookie(frontCookie); err == nil {
+		f, err := s.Store.FrontByToken(ctx, hashed(cookie.Value))
+		if err == nil {
+			v.Front = &f
+		} else if !errors.Is(err, store.ErrNotFound) {
+			refuse(c, err)
+			return
+		}
+	}
 	c.Set(visitorKey, v)
 	c.Request = c.Request.WithContext(live.WithVisitor(ctx, v))
 	c.Next()

@@ -22,6 +22,7 @@ var (
 	allGuesses    = allowance{atOnce: 600, every: 200 * time.Millisecond}
 	signInGuesses = allowance{atOnce: 10, every: 6 * time.Second}         // for one account from one address
 	addressSigns  = allowance{atOnce: 60, every: 2 * time.Second}         // from one address, a school's perhaps
+	newFronts     = allowance{atOnce: 40, every: 10 * time.Second}        // screens of one school
 	newSeats      = allowance{atOnce: 320, every: 250 * time.Millisecond} // a hall at once, and a few after it
 )
 

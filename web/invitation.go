@@ -7,6 +7,9 @@ import (
 	"os"
 	"strings"
 
+	"alpenglow/core/refusal"
+	"alpenglow/store"
+
 	"github.com/gin-gonic/gin"
 	"rsc.io/qr"
 )
@@ -56,8 +59,25 @@ func ownHost(host string) bool {
 	return false
 }
 
+// inviting gives the session in the path to its teacher, and to a front screen that
+// shows it, as long as people may join.
+func (s *server) inviting(c *gin.Context) (store.Session, error) {
+	v := visitor(c)
+	if v.Front == nil || v.Front.SessionID == nil || *v.Front.SessionID != c.Param("id") {
+		if v.Teacher == "" {
+			return store.Session{}, refusal.New(refusal.SignInNeeded)
+		}
+		return s.ownSession(c)
+	}
+	n, err := s.Store.Session(c.Request.Context(), *v.Front.SessionID)
+	if err == nil && (n.State.V.Closed || n.State.V.Ended) {
+		err = refusal.New(refusal.DoorClosed)
+	}
+	return n, err
+}
+
 func (s *server) invitation(c *gin.Context) {
-	n, err := s.ownSession(c)
+	n, err := s.inviting(c)
 	if err != nil {
 		refuse(c, err)
 		return
@@ -68,7 +88,7 @@ func (s *server) invitation(c *gin.Context) {
 // qr draws the link as a QR code, dark on light with the quiet zone of four
 // modules that ISO/IEC 18004 asks for (from memory).
 func (s *server) qr(c *gin.Context) {
-	n, err := s.ownSession(c)
+	n, err := s.inviting(c)
 	if err != nil {
 		refuse(c, err)
 		return

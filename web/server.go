@@ -69,8 +69,8 @@ type server struct {
 	Config
 	logins *scs.SessionManager
 	// codes and signIns count wrong ones, signing those from one address, seating
-	// the seats that were given out.
-	codes, signIns, signing, seating *guesses
+	// the seats that were given out, fronting the front screens.
+	codes, signIns, signing, seating, fronting *guesses
 
 	hashing    chan struct{} // argon2id takes 64 MB and a processor each; so many at once
 	uploads    *uploads
@@ -85,9 +85,10 @@ func New(c Config) (http.Handler, error) {
 	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses, &allGuesses),
 		signIns: newGuesses(signInGuesses, nil),
 		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil),
-		hashing: make(chan struct{}, max(1, runtime.NumCPU()/2)),
-		uploads: newUploads(c.Pictures),
-		intakes: newIntakes(), rehearsals: newRehearsals(),
+		fronting: newGuesses(newFronts, nil),
+		hashing:  make(chan struct{}, max(1, runtime.NumCPU()/2)),
+		uploads:  newUploads(c.Pictures),
+		intakes:  newIntakes(), rehearsals: newRehearsals(),
 		panics: prometheus.NewCounter(prometheus.CounterOpts{Name: "alpenglow_request_panics_total",
 			Help: "Bugs that cost one request."})}
 	c.Registry.MustRegister(s.panics)
@@ -121,6 +122,10 @@ func New(c Config) (http.Handler, error) {
 	api.POST("/join", s.join)
 	api.POST("/join/knock", s.knock)
 	api.POST("/join/wait", s.wait)
+	api.POST("/front", s.newFront)
+	api.GET("/front", s.frontStands)
+	api.GET("/sessions/:id/invitation", s.invitation)
+	api.GET("/sessions/:id/qr.svg", s.qr)
 	api.POST("/leave", s.leave)
 
 	pictures := r.Group("/api", s.fromHere, s.whoIsCalling) // larger than other messages
@@ -159,8 +164,8 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/library", s.library)
 	teacher.POST("/library", s.takeIllustration)
 	teacher.GET("/illustrations/:id", s.illustration)
-	teacher.GET("/sessions/:id/invitation", s.invitation)
-	teacher.GET("/sessions/:id/qr.svg", s.qr)
+	teacher.POST("/sessions/:id/fronts", s.showOn)
+	teacher.DELETE("/sessions/:id/fronts", s.dropFronts)
 	teacher.POST("/sessions/:id/end", s.endSession)
 	teacher.GET("/sessions/:id/record", s.record)
 	teacher.GET("/sessions/:id/record.csv", s.recordCSV)

@@ -42,6 +42,18 @@ type AtDoor struct {
 	Seat    *Seat `json:"seat,omitempty"`
 }
 
+// FrontStands says how it stands with a front screen: it waits with a code, or
+// shows a session.
+type FrontStands struct {
+	Code    string `json:"code,omitempty"`
+	Session string `json:"session,omitempty"`
+}
+
+// FrontCode is the code of a front screen that a lesson is to be shown on.
+type FrontCode struct {
+	Code string `json:"code"`
+}
+
 // Boards lists a teacher's boards, class lists and sessions.
 type Boards struct {
 	Boards   []BoardItem   `json:"boards"`

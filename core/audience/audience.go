@@ -15,13 +15,13 @@ type Audience struct {
 	staff bool
 	id    string
 	group int
+	front *[]string // whose sheets the front screen shows
 }
 
 // Staff sees everything.
 func Staff() Audience { return Audience{staff: true} }
 
-// Class is every student alike, as far as all of them see the same. The front
-// screen sees no more than that.
+// Class is every student alike, as far as all of them see the same.
 func Class() Audience { return Audience{} }
 
 // Group is the students of a group alike; groups are numbered from 1.
@@ -30,8 +30,12 @@ func Group(number int) Audience { return Audience{group: number} }
 // Student is one student, in the group with that number if it is not 0.
 func Student(id string, group int) Audience { return Audience{id: id, group: group} }
 
+// Front is the front screen while it shows the sheets of some owners. Of them, and
+// of all else, it sees what every student may see of a sheet of theirs.
+func Front(owners []string) Audience { return Audience{front: &owners} }
+
 // Of gives the audience that an actor is by themselves.
-func Of(a sheet.Actor) Audience { return Audience{a.Staff, a.ID, a.Group} }
+func Of(a sheet.Actor) Audience { return Audience{staff: a.Staff, id: a.ID, group: a.Group} }
 
 // Sharing gives the audience of all those who share the sheet of an owner.
 func Sharing(owner string) Audience {
@@ -47,6 +51,9 @@ func Sharing(owner string) Audience {
 // Sheet reports whether the audience may see the sheet of an owner at all, on a
 // frame that is open to students or not.
 func (a Audience) Sheet(owner string, open bool) bool {
+	if a.front != nil {
+		return open && slices.Contains(*a.front, owner)
+	}
 	return a.staff || open && sheet.Actor{ID: a.id, Group: a.group}.Shares(owner)
 }
 

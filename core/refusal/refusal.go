@@ -61,6 +61,11 @@ const (
 	TooManyTabs    Code = "too-many-tabs"
 	DoorClosed     Code = "door-closed"
 	NotLetIn       Code = "not-let-in"
+	NoTimer        Code = "no-timer"
+	FrontUnknown   Code = "front-unknown"
+	FrontGone      Code = "front-gone"
+	TooManyFronts  Code = "too-many-fronts"
+	Locked         Code = "locked"
 	SignInNeeded   Code = "sign-in-needed"
 	SignInWrong    Code = "sign-in-wrong"
 	JoinNeeded     Code = "join-needed"
@@ -134,6 +139,11 @@ var sentences = map[Code]string{
 	TooLarge:       "This is too large to send. Make it smaller.",
 	TooManyTabs:    "This lesson is open in too many windows. Go on in the newest one, or close some and reload this one.",
 	DoorClosed:     "Nobody new can come in now. Ask your teacher.",
+	FrontUnknown:   "No screen waits with this code. Look at it again.",
+	FrontGone:      "This screen shows no lesson now.",
+	TooManyFronts:  "This lesson is on as many screens as it may be. Take it off those that you no longer need.",
+	NoTimer:        "No timer is running.",
+	Locked:         "Your teacher lets you only look now. What you did before is kept.",
 	NotLetIn:       "You were not let in. Talk to your teacher, or knock again.",
 	SignInNeeded:   "Sign in first.",
 	SignInWrong:    "E-mail or password is not right. Try again.",

@@ -29,10 +29,19 @@ const CodeLength = 6
 // MaxName is how many characters a reader sees at most in a name.
 const MaxName = 40
 
+// FrontLength is how many symbols the code has that a front screen shows while it
+// waits: 19.8 bits for the minutes in which it counts, once.
+const FrontLength = 4
+
 // Code makes a join code from random numbers; random(n) gives one in 0..n-1.
-func Code(random func(n int) int) string {
+func Code(random func(n int) int) string { return codeOf(CodeLength, random) }
+
+// FrontCode makes the code of a front screen.
+func FrontCode(random func(n int) int) string { return codeOf(FrontLength, random) }
+
+func codeOf(length int, random func(n int) int) string {
 	var code strings.Builder
-	for range CodeLength {
+	for range length {
 		code.WriteByte(Alphabet[random(len(Alphabet))])
 	}
 	return code.String()
@@ -43,19 +52,24 @@ func Bits() float64 { return CodeLength * math.Log2(float64(len(Alphabet))) }
 
 // ReadCode reads a code as people type it: in any case, with blanks, hyphens
 // and dashes anywhere.
-func ReadCode(typed string) (string, error) {
+func ReadCode(typed string) (string, error) { return read(typed, CodeLength) }
+
+// ReadFrontCode reads the code of a front screen, as ReadCode does.
+func ReadFrontCode(typed string) (string, error) { return read(typed, FrontLength) }
+
+func read(typed string, length int) (string, error) {
 	var code strings.Builder
 	for _, r := range norm.NFKC.String(typed) {
 		if unicode.IsSpace(r) || unicode.Is(unicode.Pd, r) || unicode.Is(unicode.Cf, r) {
 			continue
 		}
 		r = unicode.ToUpper(r)
-		if !strings.ContainsRune(Alphabet, r) || code.Len() == CodeLength {
+		if !strings.ContainsRune(Alphabet, r) || code.Len() == length {
 			return "", refusal.New(refusal.CodeMistyped)
 		}
 		code.WriteRune(r)
 	}
-	if code.Len() != CodeLength {
+	if code.Len() != length {
 		return "", refusal.New(refusal.CodeMistyped)
 	}
 	return code.String(), nil

@@ -20,6 +20,9 @@ type Command struct {
 	Lay    *Lay        `json:"lay,omitempty"`
 	Groups *SetGroups  `json:"groups,omitempty"`
 	Assign *Assign     `json:"assign,omitempty"`
+	Front  *Front      `json:"front,omitempty"`
+	Timer  *SetTimer   `json:"timer,omitempty"`
+	Lock   *Lock       `json:"lock,omitempty"`
 	Pause  *Pause      `json:"pause,omitempty"`
 	Door   *Door       `json:"door,omitempty"`
 	Admit  *Admit      `json:"admit,omitempty"`

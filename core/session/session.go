@@ -43,6 +43,12 @@ type State struct {
 	// most (0: as many as usual).
 	Groups    [][]string `json:"groups,omitempty"`
 	GroupSize int        `json:"groupSize,omitempty"`
+	// Front is what the front screen shows.
+	Front Front `json:"front"`
+	// Timer runs, or is over and not stopped.
+	Timer *Timer `json:"timer,omitempty"`
+	// Locks say where students may only look.
+	Locks Locks `json:"locks"`
 	// Paused says that the students' screens rest.
 	Paused bool `json:"paused,omitempty"`
 	// Closed says that nobody new comes in; Removed lists those whose seat was
@@ -68,7 +74,7 @@ func Start(board lesson.Board, pace Pace) (State, error) {
 	if err := board.Check(); err != nil {
 		return State{}, err
 	}
-	s := State{Frame: board.Frames[0].ID, Polls: map[string]poll.State{}}
+	s := State{Frame: board.Frames[0].ID, Polls: map[string]poll.State{}, Front: Front{Kind: FrontGathering}}
 	return s, s.setPace(board, SetPace{Pace: pace}, With{})
 }
 
@@ -104,6 +110,7 @@ func (s State) sameTerms(o State) bool {
 		maps.Equal(s.Polls, o.Polls) &&
 		maps.Equal(s.Set, o.Set) &&
 		maps.EqualFunc(s.Laid, o.Laid, lesson.Layout.Equal) && slices.Equal(s.Removed, o.Removed) &&
+		s.Locks.same(o.Locks) && s.Timer.same(o.Timer) &&
 		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 

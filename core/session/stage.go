@@ -24,6 +24,10 @@ type Stage struct {
 	Trail []Station `json:"trail,omitempty"`
 	// Group is the student's, on a frame that groups share.
 	Group *Group `json:"group,omitempty"`
+	// Timer is the timer that runs, or is over. Locked says that the student may
+	// only look, whatever the frame allows; a timer may add to that.
+	Timer  *Timer `json:"timer,omitempty"`
+	Locked bool   `json:"locked,omitempty"`
 	// Paused says that the screen rests.
 	Paused bool `json:"paused,omitempty"`
 	Ended  bool `json:"ended"`
@@ -44,7 +48,7 @@ type Group struct {
 // Same says that the stage is the same for every student.
 func (s State) Same(board lesson.Board) bool {
 	on, err := s.On(board, s.Frame)
-	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups
+	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups && len(s.Locks.Students) == 0
 }
 
 // For gives the stage of a session as a student may see it.
@@ -60,7 +64,8 @@ func (s State) For(board lesson.Board, student Student) (Stage, error) {
 func (s State) Stage(board lesson.Board, student Student, v View) Stage {
 	_, at, _ := board.Frame(v.Frame.ID)
 	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: v.Frame, Content: v.Content, Number: at + 1,
-		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Paused: s.Paused, Ended: s.Ended}
+		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Timer: s.Timer,
+		Locked: s.Locked(v.Frame.ID, student.ID, 0), Paused: s.Paused, Ended: s.Ended}
 	for _, f := range s.open(board) {
 		stage.Trail = append(stage.Trail, Station{f.ID, f.Title})
 	}

@@ -14,7 +14,11 @@ type Terms struct {
 	// Open says that the frame is open to students.
 	Open  bool
 	Ended bool
-	Polls map[string]poll.State
+	// Locked says that students may only look now, whatever the frame allows;
+	// LockedOut lists those who alone may.
+	Locked    bool
+	LockedOut []string
+	Polls     map[string]poll.State
 	// Lifted lists the covers that are lifted; what lies under the others is
 	// not there for students.
 	Lifted []string

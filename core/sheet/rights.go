@@ -1,6 +1,8 @@
 package sheet
 
 import (
+	"slices"
+
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 )
@@ -32,6 +34,8 @@ func (d *Draft) mayWork(t Terms, a Actor, r right) error {
 		return refusal.New(refusal.NotYours)
 	case r.looking:
 		return nil
+	case t.Locked || slices.Contains(t.LockedOut, a.ID):
+		return refusal.New(refusal.Locked)
 	case t.Frame.Permission == lesson.Look:
 		return refusal.New(refusal.LookOnly)
 	}

@@ -21,6 +21,7 @@ const StartSession = lazy(patient(() => import('./boards/StartSession').then((m)
 const TakeCopy = lazy(patient(() => import('./boards/TakeCopy').then((m) => ({ default: m.TakeCopy }))))
 const TryLesson = lazy(patient(() => import('./student/TryLesson').then((m) => ({ default: m.TryLesson }))))
 const Run = lazy(patient(() => import('./run/Run').then((m) => ({ default: m.Run }))))
+const FrontPage = lazy(patient(() => import('./front/FrontPage').then((m) => ({ default: m.FrontPage }))))
 const RecordPage = lazy(patient(() => import('./records/RecordPage').then((m) => ({ default: m.RecordPage }))))
 
 startWords()
@@ -63,6 +64,8 @@ createRoot(document.getElementById('root')!).render(
             <Route path="/" element={<Start />} />
             <Route path="/join/:code" element={<Start />} />
             <Route path="/lesson/:session" element={<StudentLesson />} />
+            <Route path="/front" element={<FrontPage />} />
+            <Route path="/front/:session" element={<FrontPage />} />
             <Route path="/try/:board/:frame" element={<TryLesson />} />
             <Route element={<Teaching />}>
               <Route path="/sign-in" element={<SignIn />} />

@@ -26,13 +26,13 @@ import (
 
 // roots are the types to write, with all they refer to.
 var roots = []any{
-	live.Connect{}, live.Failure{}, live.Hello{}, live.StudentHello{}, live.StaffHello{}, live.Open{}, live.Opened{},
+	live.Connect{}, live.Failure{}, live.Hello{}, live.StudentHello{}, live.StaffHello{}, live.FrontHello{}, live.Open{}, live.Opened{},
 	live.Move{},
 	live.Moved{}, live.Since{}, sheet.Part{},
-	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
+	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.Time{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
 	session.Command{},
 	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{},
-	web.JoinFound{}, web.AtDoor{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
+	web.JoinFound{}, web.AtDoor{}, web.FrontStands{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
 	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{},
 	web.Edits{}, web.EditsReply{}, web.AddFrames{},
 	web.Intake{}, web.Rehearse{}, web.Rehearsing{}, web.TakeIllustration{}, web.Templates{}, web.NewTemplate{},
@@ -50,7 +50,9 @@ var values = map[reflect.Type][]string{
 	of[lesson.Stand]():       strs(lesson.Stands),
 	of[web.IntakeState]():    {string(web.IntakeReading), string(web.IntakeDone), string(web.IntakeFailed)},
 	of[lesson.Arrangement](): {string(lesson.WholeClass), string(lesson.Groups), string(lesson.Individual)},
-	of[session.Pace]():       {string(session.Led), string(session.Own)},
+	of[session.FrontKind](): {string(session.FrontGathering), string(session.FrontFrame), string(session.FrontSheets),
+		string(session.FrontPoll), string(session.FrontWords), string(session.FrontNothing)},
+	of[session.Pace](): {string(session.Led), string(session.Own)},
 	of[lesson.Order](): {string(lesson.OrderCame), string(lesson.OrderAgreed), string(lesson.OrderName),
 		string(lesson.OrderTint), string(lesson.OrderHand)},
 	of[lesson.Permission](): {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
@@ -67,7 +69,7 @@ var values = map[reflect.Type][]string{
 	of[poll.Phase]():          {string(poll.Open), string(poll.Closed), string(poll.Revealed)},
 	of[poll.Verdict]():        strs(poll.Verdicts),
 	of[poll.Kind]():           nil,
-	of[live.Role]():           {string(live.RoleStaff), string(live.RoleStudent)},
+	of[live.Role]():           {string(live.RoleStaff), string(live.RoleStudent), string(live.RoleFront)},
 	of[refusal.Code]():        strs(slices.Sorted(slices.Values(refusal.Codes()))),
 	of[lesson.Kind]():         nil, // written out in the unions
 	of[sheet.Kind]():          nil,

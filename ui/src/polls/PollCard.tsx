@@ -19,10 +19,12 @@ type Props = {
   counts?: number[]
   /** Fills its place on a frame, in frame units. */
   onFrame?: boolean
+  /** How large its letters are where that is neither a page's nor a frame's. */
+  letters?: string
 }
 
 /** A poll with its answers. */
-export function PollCard({ mark, phase, round = 1, chosen, onChoose, ready = true, counts, onFrame = false }: Props) {
+export function PollCard({ mark, phase, round = 1, chosen, onChoose, ready = true, counts, onFrame = false, letters }: Props) {
   const { t } = useTranslation()
   const name = useId()
   const { text, choice } = mark.poll
@@ -44,7 +46,7 @@ export function PollCard({ mark, phase, round = 1, chosen, onChoose, ready = tru
   return (
     <fieldset
       className="rounded-[0.6em] border-2 border-line bg-paper p-[0.9em]"
-      style={{ fontSize: onFrame ? 34 : 17, minHeight: onFrame ? mark.h : undefined }}
+      style={{ fontSize: letters ?? (onFrame ? 34 : 17), minHeight: onFrame ? mark.h : undefined }}
     >
       <legend className="float-start mb-[0.6em] w-full px-0 font-display text-[1.3em] leading-tight font-semibold">
         {round > 1 && <span className="me-[0.5em] text-[0.75em] text-slate">{t('poll.round', { round })}</span>}

@@ -4,12 +4,13 @@ import { answersIn } from '../rules/answers'
 import { PollCard } from '../polls/PollCard'
 import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Workplace } from '../frame/Workplace'
+import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { useNow } from '../kit/useNow'
 import { workKey, type Staff } from '../wire/lesson'
 import type { Shown } from '../wire/sheets'
 import { isRemoved } from '../rules/standing'
-import type { Element, Frame } from '../wire/types.gen'
+import type { Element, Frame, Front } from '../wire/types.gen'
 import { useCalmState } from '../wire/useCalm'
 import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
@@ -24,10 +25,12 @@ type Props = {
   /** Which part is open large: its key, or a student in it. */
   large: string | null
   onLarge: (part: string | null) => void
+  /** Opens the front screen's panel, with what it may show. */
+  onFront: (show: Front) => void
 }
 
 /** All work on a frame as live small pictures, by student or by group; one opens large. */
-export function Monitor({ frame, staff, large, onLarge }: Props) {
+export function Monitor({ frame, staff, large, onLarge, onFront }: Props) {
   const { t } = useTranslation()
   const people = useLessonState((s) => s.people)
   const sheets = useCalmState((s) => s.sheets, TILES_MS)
@@ -62,7 +65,14 @@ export function Monitor({ frame, staff, large, onLarge }: Props) {
           title={t(grouped ? 'run.groupFrame' : 'run.studentFrame', opened)}
           text={opened.members}
         >
-          <Large part={opened} frame={frame} />
+          <Large
+            part={opened}
+            frame={frame}
+            onFront={() => {
+              onLarge(null)
+              onFront({ kind: 'sheets', frame: frame.id, owners: [opened.owner] })
+            }}
+          />
         </Dialog>
       )}
     </>
@@ -124,9 +134,10 @@ function OneTile({ part, frame, marks, onOpen }: TileProps) {
   )
 }
 
-type LargeProps = { part: Part; frame: Frame }
+type LargeProps = { part: Part; frame: Frame; onFront: () => void }
 
-function Large({ part, frame }: LargeProps) {
+function Large({ part, frame, onFront }: LargeProps) {
+  const { t } = useTranslation()
   const sheets = useLessonState((s) => s.sheets)
   const sheet = sheets.find((s) => s.frame === frame.id && s.owner === part.owner)
   // Of the class's frame only what one student made; else all that lies on the frame, also the teacher's.
@@ -160,6 +171,7 @@ function Large({ part, frame }: LargeProps) {
             <>
               {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={marks} />}
               <ClearMenu sheet={sheet.sheet} marks={marks} />
+              {!shared && <Button onClick={onFront}>{t('front.this')}</Button>}
             </>
           ))
         }

@@ -10,6 +10,8 @@ export function PauseButton({ paused }: { paused: boolean }) {
   return (
     <button
       type="button"
+      data-key="pause"
+      aria-keyshortcuts="Alt+P"
       title={t(rests ? 'run.goOnHint' : 'run.pauseHint')}
       className={`inline-flex min-h-10 items-center gap-2 rounded-lg border px-3 font-semibold ${rests ? 'border-glow bg-glow text-paper hover:bg-glow-deep' : 'border-edge bg-paper hover:bg-mist'}`}
       onClick={() => set(!rests)}

@@ -1,4 +1,4 @@
-import { MoreVertical } from 'lucide-react'
+import { Lock, MoreVertical } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -35,6 +35,7 @@ export function People({ staff, onLook }: Props) {
   const { t } = useTranslation()
   const people = useCalmState((s) => s.people, CALM_MS)
   const removed = new Set(staff.state.removed)
+  const locks = new Set(staff.state.locks.students)
   const work = useCalmState((s) => s.work, CALM_MS)
   const now = useNow(5000)
   /** The order as it was when the list was taken in hand. */
@@ -110,7 +111,8 @@ export function People({ staff, onLook }: Props) {
             </span>
             <span className="flex items-center gap-0.5">
               <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`run.${state}`)}</span>
-              <SeatMenu person={person} />
+              {locks.has(person.id) && <Lock size={14} className="text-glow-deep" aria-label={t('lock.only')} />}
+              <SeatMenu person={person} locked={locks.has(person.id)} />
             </span>
           </li>
         ))}
@@ -134,8 +136,8 @@ export function People({ staff, onLook }: Props) {
   )
 }
 
-/** What a teacher may do about somebody's seat: take it away, and give it back. */
-function SeatMenu({ person }: { person: Person }) {
+/** What a teacher may do about somebody: let them only look, take their seat away, and give it back. */
+function SeatMenu({ person, locked }: { person: Person; locked: boolean }) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
   const remove = !person.removed
@@ -148,6 +150,12 @@ function SeatMenu({ person }: { person: Person }) {
         <MoreVertical size={16} aria-hidden="true" />
       </DropdownMenu.Trigger>
       <DropdownMenu.Content align="end" className="z-30 rounded-xl border border-line bg-paper p-1 shadow-lg">
+        <DropdownMenu.Item
+          className="cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist"
+          onSelect={() => void lesson.give({ kind: 'lock', lock: { student: person.id, on: !locked } })}
+        >
+          {t(locked ? 'lock.letWork' : 'lock.student', person)}
+        </DropdownMenu.Item>
         <DropdownMenu.Item
           className="cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist"
           onSelect={() => void lesson.give({ kind: 'seat', seat: { student: person.id, remove } })}

@@ -5,16 +5,21 @@ import { Logo } from '../kit/Logo'
 import { RefusalNotice } from '../kit/Notice'
 import { SavedSign } from '../kit/SavedSign'
 import type { Staff } from '../wire/lesson'
+import type { Front } from '../wire/types.gen'
 import { BenchProvider, useLessonState } from '../wire/useLesson'
 import { useStaffConnection, useStaffLesson } from '../wire/useStaff'
 import { onList } from './expected'
 import { Finish } from './Finish'
+import { FrontButton } from './front/FrontButton'
 import { Invitation } from './Invitation'
+import { LockMenu } from './LockMenu'
 import { PauseButton } from './PauseButton'
 import { People } from './People'
 import { Practice } from './Practice'
 import { Stage } from './Stage'
+import { TimerButton } from './TimerButton'
 import { Trail } from './Trail'
+import { useKeys } from './useKeys'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/useTitle'
 
@@ -41,6 +46,8 @@ function Session({ session }: { session: string }) {
   const closed = useLessonState((s) => s.closed)
   const lesson = useStaffLesson()
   const [looking, look] = useState<string | null>(null)
+  const [front, setFront] = useState<Front | null>(null)
+  useKeys()
   if (closed) return <ToSignIn />
   if (!staff) {
     return (
@@ -68,17 +75,19 @@ function Session({ session }: { session: string }) {
   }
   return (
     <div className="flex min-h-full flex-col lg:h-dvh lg:overflow-hidden">
-      <TopBar session={session} staff={staff} />
+      <TopBar session={session} staff={staff} front={front} onFront={setFront} />
       <Trail staff={staff} />
       <main className="grid min-h-0 grow lg:grid-cols-[1fr_17rem]">
-        <Stage staff={staff} looking={looking} onLook={look} />
+        <Stage staff={staff} looking={looking} onLook={look} onFront={setFront} />
         <People staff={staff} onLook={(student, frame) => void open(student, frame)} />
       </main>
     </div>
   )
 }
 
-function TopBar({ session, staff }: { session: string; staff: Staff }) {
+type BarProps = { session: string; staff: Staff; front: Front | null; onFront: (open: Front | null) => void }
+
+function TopBar({ session, staff, front, onFront }: BarProps) {
   const { t } = useTranslation()
   const people = useLessonState((s) => s.people)
   const here = [...people.values()].filter((p) => p.here).map((p) => p.name)
@@ -105,6 +114,9 @@ function TopBar({ session, staff }: { session: string; staff: Staff }) {
       <span className="text-slate">
         {all > 0 && listed ? t('run.here', { here: here.length, all }) : t('run.hereCount', { count: here.length })}
       </span>
+      <TimerButton staff={staff} />
+      <FrontButton session={session} staff={staff} open={front} onOpen={onFront} />
+      <LockMenu staff={staff} />
       <PauseButton paused={staff.state.paused ?? false} />
       {staff.practice ? <Practice session={session} /> : <Finish session={session} />}
     </header>

@@ -6,7 +6,7 @@ import { tallyOf } from '../polls/kinds'
 import { PollCard } from '../polls/PollCard'
 import { Workplace } from '../frame/Workplace'
 import type { Staff } from '../wire/lesson'
-import type { Element, Frame, PollState } from '../wire/types.gen'
+import type { Element, Frame, Front, PollState } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
 import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
@@ -33,10 +33,12 @@ type Props = {
   /** Whose part of the frame is open large: a student's id, or a group's owner. */
   looking: string | null
   onLook: (at: string | null) => void
+  /** Opens the front screen's panel, with what it may show. */
+  onFront: (show: Front) => void
 }
 
 /** The frame that the class is on, or everybody's work on it. */
-export function Stage({ staff, looking, onLook }: Props) {
+export function Stage({ staff, looking, onLook, onFront }: Props) {
   const { t } = useTranslation()
   const frame = useFrame(staff)
   const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
@@ -74,7 +76,7 @@ export function Stage({ staff, looking, onLook }: Props) {
         <ClassFrame frame={frame} staff={staff} />
       </Tabs.Content>
       <Tabs.Content value="everyone" className="flex min-h-0 grow flex-col">
-        <Monitor frame={frame} staff={staff} large={looking} onLarge={onLook} />
+        <Monitor frame={frame} staff={staff} large={looking} onLarge={onLook} onFront={onFront} />
       </Tabs.Content>
     </Tabs.Root>
   )

@@ -12,13 +12,15 @@ import { answersIn } from '../rules/answers'
 import type { Element, Me } from '../wire/types.gen'
 import { ownerOf } from '../wire/sheets'
 import { useAsked } from '../wire/useAsked'
+import { useLeft } from '../wire/useClock'
 import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
 import { useTitle } from '../kit/useTitle'
 
 // Only lessons with a poll need it.
 const Reading = part(() => import('./Reading'))
 const PollCard = part(() => import('../polls/PollCard').then((m) => ({ default: m.PollCard })))
-// Only lessons at own pace need it.
+// Only lessons with a timer, or at own pace, need these.
+const StudentTimer = part(() => import('./StudentTimer'))
 const Way = part(() => import('./Way').then((m) => ({ default: m.Way })))
 
 const AGAIN_MS = 3000
@@ -87,6 +89,7 @@ export function Lesson() {
   const closed = useLessonState((s) => s.closed)
   const tooLate = useLessonState((s) => s.tooLate)
   const sheets = useLessonState((s) => s.sheets)
+  const left = useLeft(student?.stage.timer)
   const narrow = useNarrow()
   const [picture, setPicture] = useState('')
 
@@ -102,7 +105,8 @@ export function Lesson() {
   const own = sheets.find((s) => s.frame === frame.id && s.owner === me.id)
   const owner = ownerOf(frame.arrangement, me.id, stage.group?.number)
   const surface = sheets.find((s) => s.frame === frame.id && s.owner === owner)
-  const mayAdd = frame.permission !== 'look'
+  const locked = stage.locked || (stage.timer?.look && left?.over) || false
+  const mayAdd = frame.permission !== 'look' && !locked
   // A frame made for notes is read and written on as a page where a screen is small.
   const inColumns = (frame.layout.columns?.length ?? 0) > 0
   const reads = narrow && inColumns
@@ -168,11 +172,19 @@ export function Lesson() {
           </p>
         </div>
         {!narrow && trail}
+        {left && (
+          <Suspense fallback={null}>
+            <StudentTimer timer={stage.timer!} left={left} />
+          </Suspense>
+        )}
         <span data-part="saved">
           <SavedSign />
         </span>
       </header>
       {narrow && trail}
+      <p role="status" className="bg-glow-soft px-4 py-1.5 font-semibold text-glow-deep empty:hidden">
+        {locked && t('student.locked')}
+      </p>
       <p role="status" className="sr-only">
         {t('student.station', { n: stage.number, title: frame.title })}
       </p>
@@ -225,7 +237,7 @@ export function Lesson() {
               prompt={!narrow}
               tool={frame.arrangement === 'individual' && mayAdd && !inColumns ? 'pen' : 'select'}
               poll={narrow ? undefined : (mark) => poll(mark, true)}
-              more={() => (mayAdd ? null : <span className="text-sm text-slate">{t('student.look')}</span>)}
+              more={() => (mayAdd ? null : <span className="text-sm text-slate">{t(locked ? 'student.locked' : 'student.look')}</span>)}
             />
             {narrow && polls.length > 0 && (
               <div className="max-h-[50vh] overflow-auto p-3">{polls.map((p) => poll(p, false))}</div>

@@ -10,7 +10,7 @@ export class Contents {
   names = () => [...this.kept.keys()]
 
   /** The stage with all that was prepared; null where what it is made from is not here. */
-  whole(stage: Stage): Stage | null {
+  whole<Told extends Stage>(stage: Told): Told | null {
     const prepared = this.kept.get(stage.content) ?? this.made(stage)
     if (!prepared) return null
     this.kept.delete(stage.content)

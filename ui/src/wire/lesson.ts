@@ -4,6 +4,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla'
 import { inverse, type Deed } from '../rules/apply'
 import type { Bench, BenchState } from './bench'
 import { inParts } from './batches'
+import { Clock } from './clock'
 import { Passing } from './passing'
 import { codeOf, Refused } from './http'
 import { Contents } from './contents'
@@ -20,6 +21,8 @@ export type LessonState = BenchState & {
   closed: wire.Code | null
   staff: Staff | null
   student: Student | null
+  /** What a front screen shows. */
+  front: wire.FrontStage | null
   /** What each author has on each frame (staff only), by author and frame. */
   work: ReadonlyMap<string, wire.Work>
   /** The frames that the student has done something on. */
@@ -45,6 +48,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   private readonly link: Centrifuge
   /** What passes on the sheets without being kept. */
   readonly passing = new Passing((pass) => this.link.state === 'connected' && void this.link.send(pass).catch(() => {}))
+  readonly clock = new Clock(() => this.call<wire.Time>('time', {}))
   protected sheets = new Sheets('', { mayChange: () => false })
   private readonly contents = new Contents()
   private showing = false
@@ -52,7 +56,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   private stopped = true
   readonly session: string
 
-  constructor(session: string, as: wire.Role, seat: string) {
+  constructor(session: string, as: wire.Role, seat: string, looks = false) {
     super(seat)
     this.session = session
     this.state = createStore<LessonState>(() => ({
@@ -60,6 +64,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       closed: null,
       staff: null,
       student: null,
+      front: null,
       people: new Map(),
       work: new Map(),
       worked: new Set(),
@@ -81,7 +86,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
         { transport: 'http_stream', endpoint: `http${secure}://${at}/stream` },
       ],
       {
-        data: { session, as } satisfies wire.Connect,
+        data: { session, as, ...(looks && { looks }) } satisfies wire.Connect,
         emulationEndpoint: `http${secure}://${at}/back`,
         minReconnectDelay: 200,
         maxReconnectDelay: 3000,
@@ -98,7 +103,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   }
 
   /** Opens the device's outbox and connects. */
-  async start() {
+  async start(): Promise<void> {
     this.stopped = false
     addEventListener('offline', this.offline)
     await this.open()
@@ -170,7 +175,8 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   private readonly offline = () => {
     if (this.stopped) return
     const before = this.state.getState()
-    this.state.setState({ network: before.staff || before.student ? 'offline' : 'connecting' })
+    const known = before.staff || before.student || before.front
+    this.state.setState({ network: known ? 'offline' : 'connecting' })
   }
 
   protected async call<Reply>(method: string, data: unknown): Promise<Reply> {
@@ -186,8 +192,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
 
   private async connected() {
     try {
-      const hello = await this.call<wire.StaffHello | wire.StudentHello>('hello', this.known())
+      const hello = await this.call<wire.StaffHello | wire.StudentHello | wire.FrontHello>('hello', this.known())
       if ('stage' in hello) this.helloStudent(hello)
+      else if ('front' in hello) this.helloFront(hello)
       else this.helloStaff(hello)
       for (const op of await this.leftByOthers()) this.sheets.begin(op)
       this.state.setState({ network: 'online' })
@@ -198,8 +205,15 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
     }
   }
 
+  /** Asks anew where the session stands. */
+  protected again = () => this.connected()
+
   /** What need not be sent again. */
-  protected known = (): wire.Hello => ({ known: this.contents.names(), have: this.sheets.have() })
+  protected has = () => ({ known: this.contents.names(), have: this.sheets.have() })
+  protected known = (): wire.Hello => this.has()
+
+  /** A stage with what was prepared, where that was left out because it is here; null if it is not. */
+  protected whole = <Told extends wire.Stage>(told: Told): Told | null => this.contents.whole(told)
 
   private helloStudent({ me, stage: told, people, sheets, worked }: wire.StudentHello) {
     const stage = this.contents.whole(told)
@@ -237,12 +251,23 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       case 'state':
         this.heardState(news.state)
         return
+      case 'front':
+        this.heardFront(news.front)
+        return
+      case 'fronts':
+        this.heardFronts(news.fronts)
+        return
       case 'passing':
         this.passing.hear(news.passing, this.sheets.author)
     }
   }
 
+  // What only a front screen hears; see FrontLesson.
+  protected helloFront(_hello: wire.FrontHello) {}
+  protected heardFront(_stage: wire.FrontStage) {}
+
   // What only a teacher's connection hears; see StaffLesson.
+  protected heardFronts(_fronts: wire.Fronts) {}
   protected helloStaff(_hello: wire.StaffHello) {}
   protected meet(_changes: wire.SheetChanges) {}
   protected heardState(_state: wire.State) {}
@@ -275,7 +300,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   /** Takes the student to a frame that is open at own pace; without one they stay. */
   async move(frame: string) {
     try {
-      const moved = await this.call<wire.Moved>('move', { frame, ...this.known() } satisfies wire.Move)
+      const moved = await this.call<wire.Moved>('move', { frame, ...this.has() } satisfies wire.Move)
       const [stage, { sheets }] = [this.contents.whole(moved.stage), moved]
       const student = this.state.getState().student
       if (!student || !stage) return

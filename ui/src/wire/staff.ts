@@ -65,6 +65,11 @@ export class StaffLesson extends Lesson {
     if (state.frame !== staff.state.frame || shared(state) !== shared(staff.state)) void this.openFrame(state.frame)
   }
 
+  protected override heardFronts({ count }: wire.Fronts) {
+    const staff = this.state.getState().staff
+    if (staff) this.state.setState({ staff: { ...staff, fronts: count } })
+  }
+
   /** Notes what has been worked; it is shown with the next picture. */
   protected override heardWork(work: wire.Work[]) {
     this.newWork.push(...work)

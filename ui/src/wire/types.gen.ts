@@ -1,13 +1,14 @@
 // Written by web/wiretypes from the Go structs. Do not edit; run make types.
 
-export type Role = "staff" | "student";
+export type Role = "staff" | "student" | "front";
 
 export type Connect = {
   session: string;
   as: Role;
+  looks?: boolean;
 };
 
-export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "join-needed" | "last-frame" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "not-found" | "not-let-in" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "front-gone" | "front-unknown" | "join-needed" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -26,10 +27,22 @@ export type Cursor = {
   after?: string;
 };
 
+export type FrontKind = "gathering" | "frame" | "sheets" | "poll" | "words" | "nothing";
+
+export type Front = {
+  kind: FrontKind;
+  frame?: string;
+  owners?: Array<string>;
+  poll?: string;
+  result?: boolean;
+  words?: string;
+};
+
 export type Hello = {
   known?: Array<string>;
   have?: { [key: string]: Cursor };
   board?: boolean;
+  show?: Front;
 };
 
 export type Person = {
@@ -301,6 +314,14 @@ export type StudentGroup = {
   members: Array<string>;
 };
 
+export type Timer = {
+  endsAt: number;
+  length: number;
+  sound?: boolean;
+  light?: boolean;
+  look?: boolean;
+};
+
 export type Stage = {
   rev: number;
   title: string;
@@ -313,6 +334,8 @@ export type Stage = {
   pace: Pace;
   trail?: Array<Station>;
   group?: StudentGroup;
+  timer?: Timer;
+  locked?: boolean;
   paused?: boolean;
   ended: boolean;
 };
@@ -355,6 +378,12 @@ export type Setting = {
   permission: Permission;
 };
 
+export type Locks = {
+  all?: boolean;
+  frames?: Array<string>;
+  students?: Array<string>;
+};
+
 export type Knock = {
   id: string;
   name: string;
@@ -374,6 +403,9 @@ export type State = {
   laid?: { [key: string]: Layout };
   groups?: Array<Array<string>>;
   groupSize?: number;
+  front: Front;
+  timer?: Timer;
+  locks: Locks;
   paused?: boolean;
   closed?: boolean;
   removed?: Array<string>;
@@ -399,6 +431,25 @@ export type StaffHello = {
   work: Array<Work>;
   sheets: Array<SheetView>;
   practice?: boolean;
+  fronts: number;
+};
+
+export type AnswerTally = {
+  answered: number;
+  counts: Array<number>;
+};
+
+export type FrontStage = {
+  show: Front;
+  code?: string;
+  seats: number;
+  tally?: AnswerTally;
+} & Stage;
+
+export type FrontHello = {
+  front: FrontStage;
+  people: Array<Person>;
+  sheets: Array<SheetView>;
 };
 
 export type Open = {
@@ -575,6 +626,10 @@ export type CommandReply = {
   state: State;
 };
 
+export type Time = {
+  now: number;
+};
+
 export type Change = {
   seq: number;
   op?: string;
@@ -597,6 +652,10 @@ export type SheetChanges = {
 
 export type People = {
   people: Array<Person>;
+};
+
+export type Fronts = {
+  count: number;
 };
 
 export type Draw = {
@@ -635,6 +694,8 @@ export type News = (
   | { kind: "stage"; stage: Stage }
   | { kind: "state"; state: State }
   | { kind: "people"; people: People }
+  | { kind: "front"; front: FrontStage }
+  | { kind: "fronts"; fronts: Fronts }
   | { kind: "passing"; passing: Passing }
 );
 
@@ -698,6 +759,20 @@ export type Assign = {
   group: number;
 };
 
+export type SetTimer = {
+  seconds?: number;
+  more?: number;
+  sound?: boolean;
+  light?: boolean;
+  look?: boolean;
+};
+
+export type Lock = {
+  frame?: string;
+  student?: string;
+  on: boolean;
+};
+
 export type Pause = {
   on: boolean;
 };
@@ -729,6 +804,9 @@ export type Command = (
   | { kind: "lay"; lay: Lay }
   | { kind: "groups"; groups: SetGroups }
   | { kind: "assign"; assign: Assign }
+  | { kind: "front"; front: Front }
+  | { kind: "timer"; timer: SetTimer }
+  | { kind: "lock"; lock: Lock }
   | { kind: "pause"; pause: Pause }
   | { kind: "door"; door: Door }
   | { kind: "admit"; admit: Admit }
@@ -821,6 +899,15 @@ export type AtDoor = {
   seat?: Seat;
 };
 
+export type FrontStands = {
+  code?: string;
+  session?: string;
+};
+
+export type FrontCode = {
+  code: string;
+};
+
 export type Join = {
   code: string;
   name: string;
@@ -851,11 +938,6 @@ export type OnFrame = {
 export type Kept = {
   frames: Array<OnFrame>;
 } & Student;
-
-export type AnswerTally = {
-  answered: number;
-  counts: Array<number>;
-};
 
 export type Tally = {
   frame: string;

@@ -61,8 +61,8 @@ func battlefield() lesson.Board {
 	}}
 }
 
-// front is a class in battle: the attacker and the others on their connections.
-type front struct {
+// battle is a class in battle: the attacker and the others on their connections.
+type battle struct {
 	t     *testing.T
 	hub   *Hub
 	board lesson.Board
@@ -72,13 +72,13 @@ type front struct {
 	last  map[string]*scene
 }
 
-func newFront(t *testing.T) *front {
+func newBattle(t *testing.T) *battle {
 	s := storetest.Open(t, storetest.URL(t))
 	teacher := store.Teacher{Email: "ines@ternharbour.example", Password: "x"}
 	if err := s.AddTeacher(ctx, &teacher); err != nil {
 		t.Fatal(err)
 	}
-	f := &front{t: t, board: battlefield()}
+	f := &battle{t: t, board: battlefield()}
 	boardID, err := s.AddBoard(ctx, teacher.ID, f.board)
 	if err != nil {
 		t.Fatal(err)
@@ -115,6 +115,13 @@ func newFront(t *testing.T) *front {
 			if p, ok := people[r.URL.Query().Get("as")]; ok {
 				v = Visitor{Participant: &p}
 			}
+			switch r.URL.Query().Get("as") {
+			case "screen":
+				v = Visitor{Front: &store.Front{ID: "screen", SessionID: &f.id}}
+			case "elsewhere":
+				other := store.NewID()
+				v = Visitor{Front: &store.Front{ID: "elsewhere", SessionID: &other}}
+			}
 			h.ServeHTTP(w, r.WithContext(WithVisitor(r.Context(), v)))
 		})
 	}
@@ -134,19 +141,20 @@ func newFront(t *testing.T) *front {
 
 // wire is one connection, with all that ever came over it.
 type wire struct {
-	front   *front
+	battle  *battle
 	conn    *websocket.Conn
 	mu      sync.Mutex
 	next    int
 	waiting map[int]chan json.RawMessage
-	closed  int    // the code with which it ended
-	broke   error  // and what reading it said then
-	leaked  string // what came that should not have
+	closed  int             // the code with which it ended
+	broke   error           // and what reading it said then
+	leaked  string          // what came that should not have
+	heard   map[string]bool // which of what is listened for has come
 	known   map[string]bool
 	pool    []string // all that is known, in the order in which it came
 }
 
-func (f *front) connect(name string, as Role) *wire {
+func (f *battle) connect(name string, as Role) *wire {
 	f.t.Helper()
 	w := f.dial(name, as)
 	w.send("connect", map[string]any{"data": Connect{Session: f.id, As: as}})
@@ -154,14 +162,14 @@ func (f *front) connect(name string, as Role) *wire {
 }
 
 // dial opens a connection and asks to be let in, without waiting for the answer.
-func (f *front) dial(name string, as Role) *wire {
+func (f *battle) dial(name string, as Role) *wire {
 	f.t.Helper()
 	conn, response, err := websocket.DefaultDialer.Dial(f.url+"/realtime?as="+name, nil)
 	if err != nil {
 		f.t.Fatal(err)
 	}
 	response.Body.Close()
-	w := &wire{front: f, conn: conn, next: 1, waiting: map[int]chan json.RawMessage{}, known: map[string]bool{}}
+	w := &wire{battle: f, conn: conn, next: 1, waiting: map[int]chan json.RawMessage{}, known: map[string]bool{}}
 	f.t.Cleanup(func() { conn.Close() })
 	go w.listen()
 	return w
@@ -182,6 +190,12 @@ func (w *wire) listen() {
 		w.mu.Lock()
 		if at := strings.Index(string(text), secret); at >= 0 && w.leaked == "" {
 			w.leaked = string(text[max(0, at-300):min(len(text), at+100)])
+		}
+		// What comes as an answer was asked for; what is listened for comes unasked.
+		for what := range w.heard {
+			if strings.HasPrefix(string(text), `{"push"`) && strings.Contains(string(text), what) {
+				w.heard[what] = true
+			}
 		}
 		for word := range strings.SplitSeq(string(text), `"`) {
 			if len(w.pool) < 4000 && id.IsUUID(word) && !w.known[word] {
@@ -217,7 +231,7 @@ func (w *wire) listen() {
 
 // send asks something and waits for the answer, for no more than a second.
 func (w *wire) send(kind string, body any) json.RawMessage {
-	w.front.t.Helper()
+	w.battle.t.Helper()
 	answer := make(chan json.RawMessage, 1)
 	w.mu.Lock()
 	id := w.next
@@ -226,7 +240,7 @@ func (w *wire) send(kind string, body any) json.RawMessage {
 	err := w.conn.WriteJSON(map[string]any{"id": id, kind: body})
 	w.mu.Unlock()
 	if err != nil {
-		w.front.t.Fatal(err)
+		w.battle.t.Fatal(err)
 	}
 	limit := time.Second
 	if underRace {
@@ -239,38 +253,63 @@ func (w *wire) send(kind string, body any) json.RawMessage {
 		text, _ := json.Marshal(body)
 		w.mu.Lock()
 		defer w.mu.Unlock()
-		w.front.t.Fatalf("no answer within %v, closed with %d (%v), to %.400s", limit, w.closed, w.broke, text)
+		w.battle.t.Fatalf("no answer within %v, closed with %d (%v), to %.400s", limit, w.closed, w.broke, text)
 		return nil
 	}
 }
 
+// listenFor notes from now on whether some texts come unasked; forget begins anew.
+func (w *wire) listenFor(texts []string) {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	w.heard = map[string]bool{}
+	for _, text := range texts {
+		w.heard[text] = false
+	}
+}
+
+func (w *wire) forget() {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	for text := range w.heard {
+		w.heard[text] = false
+	}
+}
+
+// refuse asks to be let in as a front screen where it is to be refused.
+func (w *wire) refuse(session string) {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	w.conn.WriteJSON(map[string]any{"id": 1, "connect": map[string]any{"data": Connect{Session: session, As: RoleFront}}})
+}
+
 func (w *wire) call(method string, data any) json.RawMessage {
-	w.front.t.Helper()
+	w.battle.t.Helper()
 	return w.send("rpc", map[string]any{"method": method, "data": data})
 }
 
 func (w *wire) ops(ops ...sheet.Op) OpsReply {
-	w.front.t.Helper()
+	w.battle.t.Helper()
 	var ask Ops
 	for _, op := range ops {
 		text, err := json.Marshal(op)
 		if err != nil {
-			w.front.t.Fatal(err)
+			w.battle.t.Fatal(err)
 		}
 		ask.Ops = append(ask.Ops, text)
 	}
 	var reply OpsReply
 	if err := json.Unmarshal(w.call(MethodOps, ask), &reply); err != nil {
-		w.front.t.Fatal(err)
+		w.battle.t.Fatal(err)
 	}
 	return reply
 }
 
 func (w *wire) open(frame string) []SheetView {
-	w.front.t.Helper()
+	w.battle.t.Helper()
 	var reply Opened
 	if err := json.Unmarshal(w.call(MethodOpen, Open{Frame: frame}), &reply); err != nil {
-		w.front.t.Fatal(err)
+		w.battle.t.Fatal(err)
 	}
 	return reply.Sheets
 }

@@ -1,0 +1,161 @@
+package session
+
+import (
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/refusal"
+	"alpenglow/core/sheet"
+)
+
+// KindFront chooses what the front screen shows.
+const KindFront CommandKind = "front"
+
+// FrontKind tells apart what a front screen shows.
+type FrontKind string
+
+// What a front screen shows: how to join, who is in and the first task; the frame
+// that the class is on, with the class's work; one to six sheets of a frame; a
+// poll; some words in large letters; nothing.
+const (
+	FrontGathering FrontKind = "gathering"
+	FrontFrame     FrontKind = "frame"
+	FrontSheets    FrontKind = "sheets"
+	FrontPoll      FrontKind = "poll"
+	FrontWords     FrontKind = "words"
+	FrontNothing   FrontKind = "nothing"
+)
+
+// Bounds of what is shown side by side, and of words.
+const (
+	MaxSideBySide = 6
+	MaxFrontWords = 200
+)
+
+// Front is what the front screen shows. Frame and Owners say whose sheets of which
+// frame, Poll which poll, Result that its answers are counted for all to see.
+type Front struct {
+	Kind   FrontKind `json:"kind"`
+	Frame  string    `json:"frame,omitempty"`
+	Owners []string  `json:"owners,omitempty"`
+	Poll   string    `json:"poll,omitempty"`
+	Result bool      `json:"result,omitempty"`
+	Words  string    `json:"words,omitempty"`
+}
+
+func (f *Front) do(s *State, board lesson.Board, with With) error {
+	next := Front{Kind: f.Kind}
+	switch f.Kind {
+	case FrontGathering, FrontFrame, FrontNothing:
+	case FrontWords:
+		next.Words = strings.TrimSpace(f.Words)
+		if n := utf8.RuneCountInString(next.Words); n == 0 || n > MaxFrontWords {
+			return refusal.About(refusal.TextTooLong, "1 to %d characters", MaxFrontWords)
+		}
+	case FrontPoll:
+		frame, ok := frameOf(board, f.Poll)
+		if _, reached := s.Polls[f.Poll]; !ok || !reached || !s.IsOpen(frame) {
+			return refusal.New(refusal.NoSuchPoll)
+		}
+		next.Frame, next.Poll, next.Result = frame, f.Poll, f.Result
+	case FrontSheets:
+		if !s.IsOpen(f.Frame) {
+			return refusal.New(refusal.NoSuchFrame)
+		}
+		if n := len(f.Owners); n == 0 || n > MaxSideBySide {
+			return refusal.About(refusal.Malformed, "1 to %d side by side", MaxSideBySide)
+		}
+		for _, o := range f.Owners {
+			if slices.Contains(next.Owners, o) || !s.mayOwn(o, with.Students) {
+				return refusal.New(refusal.NoSuchSheet)
+			}
+			next.Owners = append(next.Owners, o)
+		}
+		next.Frame = f.Frame
+	default:
+		return refusal.New(refusal.Malformed)
+	}
+	s.Front = next
+	return nil
+}
+
+// mayOwn reports whether sheets may have this owner.
+func (s State) mayOwn(owner string, students []string) bool {
+	if n := sheet.GroupNumber(owner); n > 0 {
+		return n <= len(s.Groups)
+	}
+	return owner == sheet.ClassOwner || slices.Contains(students, owner)
+}
+
+// frameOf finds the frame that a poll is on.
+func frameOf(board lesson.Board, id string) (string, bool) {
+	for _, f := range board.Frames {
+		for _, p := range f.Polls() {
+			if p.ID == id {
+				return f.ID, true
+			}
+		}
+	}
+	return "", false
+}
+
+// OnFront gives the frame that the front screen shows, and whose sheets of it;
+// no frame where it shows none, or one that is not open any more.
+func (s State) OnFront(board lesson.Board) (frame string, owners []string) {
+	switch s.Front.Kind {
+	case FrontFrame:
+		frame = s.Frame
+		if on, err := s.On(board, frame); err == nil && on.Arrangement == lesson.WholeClass {
+			owners = []string{sheet.ClassOwner}
+		}
+	case FrontGathering, "":
+		frame = s.Frame // the first task is read from it, and nobody's work
+	case FrontSheets:
+		frame, owners = s.Front.Frame, s.Front.Owners
+	case FrontPoll:
+		frame = s.Front.Frame
+	}
+	if s.Ended || !s.IsOpen(frame) {
+		return "", nil
+	}
+	return frame, owners
+}
+
+// FrontStage is what a front screen may know of a session: what it shows, the
+// frame for that as every student may see it, and the join code as long as people
+// may join.
+type FrontStage struct {
+	Stage
+	Show Front  `json:"show"`
+	Code string `json:"code,omitempty"`
+	// Seats counts those who are in, whose seats were not taken away.
+	Seats int `json:"seats"`
+	// Tally is how the answers to the poll stand; without counts, where those are
+	// not shown.
+	Tally *poll.Tally `json:"tally,omitempty"`
+}
+
+// OfFront gives the stage of a front screen, with the view of the frame that it
+// shows; an empty view where it shows none.
+func (s State) OfFront(board lesson.Board, v View, code string, students []string) FrontStage {
+	f := FrontStage{Show: s.Front, Seats: len(s.seated(students))}
+	if v.Frame.ID != "" {
+		f.Stage = s.Stage(board, Student{}, v)
+		f.Stage.Trail, f.Stage.Group = nil, nil
+	} else {
+		f.Stage = Stage{Rev: s.Rev, Title: board.Title, Of: len(board.Frames), Polls: map[string]poll.State{}, Pace: s.Pace,
+			Frame: lesson.Frame{Prepared: []lesson.Element{}}, Timer: s.Timer, Paused: s.Paused, Ended: s.Ended}
+	}
+	if f.Show.Kind == "" { // the lesson began before there were front screens
+		f.Show.Kind = FrontGathering
+	}
+	if s.Ended {
+		f.Show = Front{Kind: FrontNothing}
+	} else if !s.Closed {
+		f.Code = code
+	}
+	return f
+}

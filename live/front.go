@@ -1,0 +1,243 @@
+package live
+
+import (
+	"context"
+	"slices"
+	"time"
+
+	"alpenglow/core/audience"
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/refusal"
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+	"alpenglow/core/strict"
+	"alpenglow/store"
+
+	"github.com/centrifugal/centrifuge"
+)
+
+// tallyEvery is how often the answers that front screens show are counted at most.
+const tallyEvery = 250 * time.Millisecond
+
+// seatFront lets a front screen in: a device that its teacher has let show this
+// lesson, or the teacher's own.
+func (h *Hub) seatFront(ctx context.Context, ask Connect, v Visitor) (seat, []string, error) {
+	r, err := h.session(ctx, ask.Session)
+	if refusal.Of(err) != nil {
+		return seat{}, nil, closeFront
+	}
+	if err != nil {
+		return seat{}, nil, err
+	}
+	s := seat{session: r, front: true, address: v.Address}
+	// A teacher's own device may be both.
+	switch {
+	case v.Front != nil && !ask.Looks && v.Front.SessionID != nil && *v.Front.SessionID == ask.Session:
+		s.login = v.Front.ID
+	case v.Teacher != "" && r.kept.TeacherID == v.Teacher:
+		s.login, s.own, s.looks = v.Login, true, ask.Looks
+	default:
+		return seat{}, nil, closeFront
+	}
+	return s, []string{frontChannel(ask.Session)}, nil
+}
+
+// callFront carries out one call of a front screen: it may say hello, and fill up
+// what it shows.
+func (h *Hub) callFront(ctx context.Context, s seat, e centrifuge.RPCEvent) (any, error) {
+	switch e.Method {
+	case MethodHello:
+		var ask Hello
+		if err := strict.Read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		return h.helloFront(ctx, s, ask)
+	case MethodTime:
+		return Time{now()}, nil
+	case MethodSince:
+		var ask Since
+		if err := strict.Read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		at, err := h.hold(ctx, ask.Sheet)
+		if err != nil {
+			return nil, err
+		}
+		s.session.mu.RLock()
+		who, shown := s.session.onFront(at.key)
+		s.session.mu.RUnlock()
+		if !shown || at.key.Session != s.session.kept.ID {
+			return nil, refusal.New(refusal.NoSuchSheet)
+		}
+		return h.part(ctx, at, who, ask.Cursor)
+	}
+	return nil, refusal.New(refusal.NotYours)
+}
+
+// helloFront tells a front screen what it shows, or what it would show.
+func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
+	r := s.session
+	if err := h.refresh(ctx, r); err != nil {
+		return nil, err
+	}
+	r.mu.RLock()
+	state, students := r.state, slices.Clone(r.order)
+	r.mu.RUnlock()
+	board := r.kept.Content.V
+	if ask.Show != nil {
+		if !s.own {
+			return nil, refusal.New(refusal.NotYours)
+		}
+		next, err := state.Apply(board, session.Command{Kind: session.KindFront, Front: ask.Show},
+			session.With{Students: students, Now: now()})
+		if err != nil {
+			return nil, err
+		}
+		next.Rev = state.Rev // it only looks as if
+		state = next
+	}
+	frame, owners := state.OnFront(board)
+	view := session.View{}
+	if frame != "" {
+		var err error
+		if view, err = state.View(board, frame, session.View{}); err != nil {
+			return nil, err
+		}
+	}
+	stage := state.OfFront(board, view, r.kept.Code, students)
+	if stage.Show.Poll != "" {
+		tally, err := h.tallyOf(ctx, r, state)
+		if err != nil {
+			return nil, err
+		}
+		stage.Tally = tally
+	}
+	sheets := []SheetView{}
+	if len(owners) > 0 {
+		keys, err := h.store.EnsureSheets(ctx, r.kept.ID, frame, owners)
+		if err != nil {
+			return nil, err
+		}
+		if sheets, err = h.views(ctx, audience.Front(owners), true, keys, ask.Have); err != nil {
+			return nil, err
+		}
+	}
+	stage.Stage = stage.Stage.Knowing(ask.Known)
+	return FrontHello{Front: stage, People: r.list(false), Sheets: sheets}, nil
+}
+
+// onFront gives the front screen as an audience of a sheet, where it shows that
+// one; the caller holds the session's lock.
+func (r *running) onFront(key store.SheetKey) (audience.Audience, bool) {
+	frame, owners := r.state.OnFront(r.kept.Content.V)
+	who := audience.Front(owners)
+	return who, frame != "" && key.Frame == frame && who.Sheet(key.Owner, true)
+}
+
+// frontStage gives what front screens are told of a state; the caller holds the
+// session's lock.
+func (r *running) frontStage(state session.State, before map[string]session.View) (session.FrontStage, error) {
+	board, v := r.kept.Content.V, session.View{}
+	if frame, _ := state.OnFront(board); frame != "" {
+		var err error
+		if v, err = r.views.of(state, board, frame); err != nil {
+			return session.FrontStage{}, err
+		}
+	}
+	stage := state.OfFront(board, v, r.kept.Code, r.order)
+	if v.Frame.ID != "" {
+		stage.Stage = stage.Stage.Changed(v.Since(before[v.Frame.ID]))
+	}
+	return stage, nil
+}
+
+// recount lets front screens that show a poll have its answers counted anew, soon.
+func (h *Hub) recount(r *running, key store.SheetKey, done []accepted) {
+	answered := slices.ContainsFunc(done, func(a accepted) bool {
+		return slices.ContainsFunc(a.result.Change.Put, func(e lesson.Element) bool { return e.IsAnswer() })
+	})
+	if !answered {
+		return
+	}
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if r.fronts+r.looks == 0 || r.tally || r.state.Front.Poll == "" || r.state.Front.Frame != key.Frame {
+		return
+	}
+	r.tally = true
+	time.AfterFunc(tallyEvery, func() { h.guard("tally", func() { h.tellTally(r) }) })
+}
+
+func (h *Hub) tellTally(r *running) {
+	ctx, cancel := context.WithTimeout(context.Background(), patience)
+	defer cancel()
+	r.mu.Lock()
+	r.tally = false
+	state := r.state
+	r.mu.Unlock()
+	tally, err := h.tallyOf(ctx, r, state)
+	if err != nil {
+		h.log.Error("tally", "error", store.Bare(err))
+		return
+	}
+	r.mu.RLock()
+	stage, err := r.frontStage(state, map[string]session.View{})
+	current := r.state.Rev == state.Rev
+	r.mu.RUnlock()
+	if err != nil || !current || tally == nil {
+		return // what comes after is told with it
+	}
+	stage.Tally = tally
+	h.tell(r, telling{[]string{frontChannel(r.kept.ID)}, News{Kind: NewsFront, Front: &stage}})
+}
+
+// tallyOf counts the answers to the poll that a state shows on the front; nothing
+// where it shows none, or its question lies under a cover.
+func (h *Hub) tallyOf(ctx context.Context, r *running, state session.State) (*poll.Tally, error) {
+	show := state.Front
+	question, ok := r.question(show)
+	if !ok {
+		return nil, nil
+	}
+	keys, err := h.store.SheetKeys(ctx, r.kept.ID, show.Frame)
+	if err != nil {
+		return nil, err
+	}
+	all, err := h.loadAll(ctx, keys)
+	if err != nil {
+		return nil, err
+	}
+	var values []poll.Value
+	round := state.Polls[show.Poll].Round
+	for _, at := range all {
+		if err := at.with(func(s *sheet.Sheet) {
+			for _, e := range s.Marks() {
+				if e.Kind == lesson.KindAnswer && e.Answer.Poll == show.Poll && e.Answer.Round == round && e.OnFrame() {
+					values = append(values, e.Answer.Value)
+				}
+			}
+		}); err != nil {
+			return nil, err
+		}
+	}
+	tally := question.Tally(values)
+	if !show.Result {
+		tally.Counts = []int{}
+	}
+	return &tally, nil
+}
+
+// question finds the question that is to be shown.
+func (r *running) question(show session.Front) (poll.Question, bool) {
+	frame, _, err := r.kept.Content.V.Frame(show.Frame)
+	if err != nil || show.Poll == "" {
+		return poll.Question{}, false
+	}
+	for _, p := range frame.Polls() {
+		if p.ID == show.Poll {
+			return *p.Poll, true
+		}
+	}
+	return poll.Question{}, false
+}

@@ -1,0 +1,51 @@
+import { useCallback, useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useStore } from 'zustand'
+import { FrameView } from '../frame/FrameView'
+import { Hand } from '../frame/hand/hand'
+import { HandProvider } from '../frame/hand/useHand'
+import { Overlay } from '../frame/Overlay'
+import { useColumns } from '../frame/useColumns'
+import { PollCard } from '../polls/PollCard'
+import { laid } from '../rules/pieces'
+import type { Shown } from '../wire/sheets'
+import type { Element, Frame, PollState } from '../wire/types.gen'
+import { useBench, useBenchState } from '../wire/useLesson'
+
+const nothing: Element[] = []
+const noHeads: never[] = []
+
+type Props = { frame: Frame; sheet: Shown | undefined; polls: Record<string, PollState> }
+
+/** A frame on the front screen, live, with no hand on it: nothing there can be touched or focused. */
+export function FrontFrame({ frame, sheet, polls }: Props) {
+  const { t } = useTranslation()
+  const bench = useBench()
+  const people = useBenchState((s) => s.people)
+  const onSheet = sheet?.marks ?? nothing
+  const { marks } = useMemo(() => laid(frame, onSheet), [frame, onSheet])
+  const ground = { frame, sheet: null, saved: marks, me: '', works: false, preparing: false }
+  const [hand] = useState(() => new Hand(bench, { ...ground, marks, columns: null }, 'select'))
+  const from = useStore(hand.state, (s) => s.from)
+  const nameOf = useCallback(
+    (author: string | undefined) =>
+      author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),
+    [people, t],
+  )
+  const { marks: standing, columns } = useColumns(frame, marks, from, nameOf)
+  hand.stand({ ...ground, marks: standing, columns }, nameOf)
+  return (
+    <HandProvider value={hand}>
+      <div inert className="size-full">
+        <FrameView
+          frame={frame}
+          marks={standing}
+          prompt
+          poll={(mark) => <PollCard mark={mark} phase={polls[mark.id]?.phase ?? 'closed'} onFrame />}
+          heads={columns?.heads ?? noHeads}
+          over={<Overlay sheet={sheet?.sheet ?? null} marks={standing} />}
+        />
+      </div>
+    </HandProvider>
+  )
+}

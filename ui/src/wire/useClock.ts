@@ -1,0 +1,35 @@
+import { useEffect, useState } from 'react'
+import type { Timer } from './types.gen'
+import { useLesson, useLessonState } from './useLesson'
+
+/** How often a clock on the screen is looked at. */
+const LOOKS_MS = 200
+
+export type Left = { seconds: number; share: number; over: boolean }
+
+/** How a timer stands by the server's time; null without one, and until that time is known. */
+export function useLeft(timer: Timer | undefined): Left | null {
+  const lesson = useLesson()
+  const online = useLessonState((s) => s.network === 'online')
+  const runs = timer !== undefined
+  const [now, setNow] = useState<number | null>(null)
+  useEffect(() => {
+    if (!runs || !online) return
+    const measure = () => void lesson.clock.measure().catch(() => undefined) // it goes on as before
+    const seen = () => document.visibilityState === 'visible' && measure()
+    measure()
+    // A device that slept may have stopped its clock.
+    document.addEventListener('visibilitychange', seen)
+    return () => document.removeEventListener('visibilitychange', seen)
+  }, [lesson, runs, online])
+  useEffect(() => {
+    if (!runs) return
+    const look = () => setNow(lesson.clock.now())
+    look()
+    const looks = setInterval(look, LOOKS_MS)
+    return () => clearInterval(looks)
+  }, [lesson, runs])
+  if (!timer || now === null) return null
+  const left = Math.max(0, timer.endsAt - now)
+  return { seconds: Math.ceil(left / 1000), share: left / timer.length, over: left === 0 }
+}
