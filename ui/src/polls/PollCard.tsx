@@ -24,7 +24,17 @@ type Props = {
 }
 
 /** A poll with its answers. */
-export function PollCard({ mark, phase, round = 1, chosen, onChoose, ready = true, counts, onFrame = false, letters }: Props) {
+export function PollCard({
+  mark,
+  phase,
+  round = 1,
+  chosen,
+  onChoose,
+  ready = true,
+  counts,
+  onFrame = false,
+  letters,
+}: Props) {
   const { t } = useTranslation()
   const name = useId()
   const { text, choice } = mark.poll

@@ -35,7 +35,11 @@ export function LockMenu({ staff }: { staff: Staff }) {
         <Sign size={18} aria-hidden="true" />
         {students.length > 0 && !locked && <span className="tabular-nums">{students.length}</span>}
       </DropdownMenu.Trigger>
-      <DropdownMenu.Content align="end" sideOffset={6} className="z-40 rounded-xl border border-line bg-paper p-1 shadow-lg">
+      <DropdownMenu.Content
+        align="end"
+        sideOffset={6}
+        className="z-40 rounded-xl border border-line bg-paper p-1 shadow-lg"
+      >
         <DropdownMenu.Label className="px-3 py-1.5 text-sm text-slate">{t('lock.text')}</DropdownMenu.Label>
         <DropdownMenu.CheckboxItem
           className={item}

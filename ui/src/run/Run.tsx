@@ -95,12 +95,12 @@ function TopBar({ session, staff, front, onFront }: BarProps) {
   // More than the list, or nobody who is on it: they are not counted against it.
   const listed = here.length <= all && (here.length === 0 || onList(staff.expected, here) > 0)
   return (
-    <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line bg-paper px-4 py-2">
+    <header className="flex flex-wrap items-center gap-x-2.5 gap-y-2 border-b border-line bg-paper px-4 py-2">
       <Link to="/boards" aria-label={t('boards.title')}>
         <Logo />
       </Link>
-      <h1 className="text-lg">{staff.board.title}</h1>
-      <span className="text-slate">{staff.className}</span>
+      <h1 className="max-w-72 truncate text-lg">{staff.board.title}</h1>
+      <span className="text-slate lg:max-2xl:sr-only">{staff.className}</span>
       <span className="grow" />
       <span data-part="saved">
         <SavedSign />

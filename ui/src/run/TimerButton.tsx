@@ -18,7 +18,12 @@ type How = { sound: boolean; light: boolean; look: boolean }
 
 function lastHow(): How {
   try {
-    return { sound: true, light: true, look: false, ...(JSON.parse(localStorage.getItem(remembered) ?? '{}') as object) }
+    return {
+      sound: true,
+      light: true,
+      look: false,
+      ...(JSON.parse(localStorage.getItem(remembered) ?? '{}') as object),
+    }
   } catch {
     return { sound: true, light: true, look: false }
   }
@@ -41,7 +46,7 @@ export function TimerButton({ staff }: { staff: Staff }) {
     if (await give({ seconds, ...how })) setOpen(false)
   }
   const minutes = Number(own.replace(',', '.'))
-  const small = 'grid size-10 place-items-center hover:bg-mist'
+  const small = 'grid h-10 w-8 place-items-center hover:bg-mist'
   if (timer) {
     return (
       <span
@@ -49,11 +54,23 @@ export function TimerButton({ staff }: { staff: Staff }) {
         aria-label={t('timer.title')}
         className="inline-flex items-center overflow-hidden rounded-lg border border-edge bg-paper"
       >
-        <button type="button" aria-label={t('timer.less')} title={t('timer.less')} className={small} onClick={() => void give({ more: -60 })}>
+        <button
+          type="button"
+          aria-label={t('timer.less')}
+          title={t('timer.less')}
+          className={small}
+          onClick={() => void give({ more: -60 })}
+        >
           <Minus size={16} aria-hidden="true" />
         </button>
         {left ? <TimerFace left={left} className="px-1 text-lg" /> : <span className="w-24" />}
-        <button type="button" aria-label={t('timer.more')} title={t('timer.more')} className={small} onClick={() => void give({ more: 60 })}>
+        <button
+          type="button"
+          aria-label={t('timer.more')}
+          title={t('timer.more')}
+          className={small}
+          onClick={() => void give({ more: 60 })}
+        >
           <Plus size={16} aria-hidden="true" />
         </button>
         <button
@@ -91,7 +108,11 @@ export function TimerButton({ staff }: { staff: Staff }) {
         </Button>
         <div className="grid grid-cols-3 gap-2">
           {MINUTES.map((m) => (
-            <Button key={m} aria-label={t('timer.start', { time: t('timer.minutes', { count: m }) })} onClick={() => void start(m * 60)}>
+            <Button
+              key={m}
+              aria-label={t('timer.start', { time: t('timer.minutes', { count: m }) })}
+              onClick={() => void start(m * 60)}
+            >
               {t('timer.minutes', { count: m })}
             </Button>
           ))}

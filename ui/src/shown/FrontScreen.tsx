@@ -11,7 +11,8 @@ import { Gathering, useInvitation } from './Gathering'
 import { TimerFace } from './TimerFace'
 
 /** Words fill the screen as far as they can be read. */
-const lettersFor = (words: string) => (words.length <= 12 ? 20 : words.length <= 40 ? 13 : words.length <= 100 ? 9 : 6.5)
+const lettersFor = (words: string) =>
+  words.length <= 12 ? 20 : words.length <= 40 ? 13 : words.length <= 100 ? 9 : 6.5
 
 /** How many frames stand beside each other. */
 const across = (n: number) => (n <= 1 ? 1 : n <= 4 ? 2 : 3)
@@ -80,7 +81,7 @@ function Content({ session, stage }: { session: string; stage: FrontStage }) {
             owners.map((owner) => (
               <li key={owner} className="flex min-h-0 flex-col">
                 <h2 dir="auto" className="truncate px-[0.5cqh] text-[3cqh] font-semibold">
-                  {whose(owner, people, t('frame.somebody'), (n) => t('run.group', { n }))}
+                  {whose(owner, people, t('frame.somebody'), (n) => t('front.group', { n }))}
                 </h2>
                 <div className="min-h-0 grow">
                   <FrontFrame

@@ -22,7 +22,8 @@ export function Gathering({ session, stage }: { session: string; stage: FrontSta
   const { t } = useTranslation()
   const people = useLessonState((s) => s.people)
   const invitation = useInvitation(session, stage.code)
-  const names = [...people.values()].map((p) => p.name)
+  // Who came last stands first: they look for their name.
+  const names = [...people.values()].map((p) => p.name).reverse()
   // All names are to be read: the more there are, the smaller they stand.
   const letters = names.length <= 12 ? 4.4 : names.length <= 40 ? 3.2 : 2.5
   return (
@@ -44,7 +45,7 @@ export function Gathering({ session, stage }: { session: string; stage: FrontSta
         {invitation && (
           <img
             src={`/api/sessions/${session}/qr.svg`}
-            alt={t('run.qr', invitation)}
+            alt={t('front.qr', invitation)}
             className="size-[44cqh] shrink-0 rounded-[1.5cqh]"
           />
         )}

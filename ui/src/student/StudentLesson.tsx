@@ -237,7 +237,11 @@ export function Lesson() {
               prompt={!narrow}
               tool={frame.arrangement === 'individual' && mayAdd && !inColumns ? 'pen' : 'select'}
               poll={narrow ? undefined : (mark) => poll(mark, true)}
-              more={() => (mayAdd ? null : <span className="text-sm text-slate">{t(locked ? 'student.locked' : 'student.look')}</span>)}
+              more={() =>
+                mayAdd ? null : (
+                  <span className="text-sm text-slate">{t(locked ? 'student.locked' : 'student.look')}</span>
+                )
+              }
             />
             {narrow && polls.length > 0 && (
               <div className="max-h-[50vh] overflow-auto p-3">{polls.map((p) => poll(p, false))}</div>

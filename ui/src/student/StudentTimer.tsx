@@ -5,5 +5,7 @@ import type { Left } from '../wire/useClock'
 /** The timer on a student's screen; at the end it glows, where it is to. */
 export default function StudentTimer({ timer, left }: { timer: Timer; left: Left }) {
   const glows = left.over && timer.light
-  return <TimerFace left={left} className={`rounded-lg px-2 py-1 text-lg ${glows ? 'bg-glow-soft ring-3 ring-glow' : ''}`} />
+  return (
+    <TimerFace left={left} className={`rounded-lg px-2 py-1 text-lg ${glows ? 'bg-glow-soft ring-3 ring-glow' : ''}`} />
+  )
 }

@@ -42,7 +42,7 @@ export function FrontDevices({ session, count }: { session: string; count: numbe
         void connect()
       }}
     >
-      <div className="flex items-end gap-2">
+      <div className="flex items-start gap-2">
         <Field
           label={t('front.code')}
           help={t('front.codeHelp', { address: `${location.host}/front` })}
@@ -55,7 +55,7 @@ export function FrontDevices({ session, count }: { session: string; count: numbe
           maxLength={12}
           className="font-display tracking-[0.15em] uppercase"
         />
-        <Button type="submit" className="mb-1 min-h-11" disabled={!code.trim()}>
+        <Button type="submit" className="mt-8 min-h-11" disabled={!code.trim()}>
           {t('front.connect')}
         </Button>
       </div>
