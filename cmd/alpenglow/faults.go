@@ -82,6 +82,10 @@ func faults(ctx context.Context, args []string) error {
 			}
 			t.back[fault.name] = append(t.back[fault.name], took...)
 			fmt.Fprintf(os.Stderr, "%d. %s: back after %s ms\n", i+1, fault.name, percentiles(took))
+			// What was done meanwhile arrives as well before the next fault: each is measured alone.
+			if _, err := t.untilBack(ctx, time.Now(), 2*time.Minute); err != nil {
+				return fmt.Errorf("after %s: %w", fault.name, err)
+			}
 			time.Sleep(500 * time.Millisecond)
 		}
 	}
