@@ -2,7 +2,9 @@ package live
 
 import (
 	"encoding/json"
+	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -10,7 +12,10 @@ import (
 	"alpenglow/core/poll"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
+	"alpenglow/core/voices"
 	"alpenglow/store"
+
+	"github.com/prometheus/client_golang/prometheus"
 )
 
 // said reports whether something comes over a connection soon.
@@ -204,6 +209,27 @@ func TestLocksAreInForce(t *testing.T) {
 	if n := blocked(kenji); n != 0 {
 		t.Errorf("unlocked, and refused %d times", n)
 	}
+	// Who is at the board works in spite of the lock, on the class's frame, and may
+	// change what others made.
+	staff.call(MethodCommand, session.Command{Kind: session.KindLock, Lock: &session.Lock{On: true}})
+	staff.call(MethodCommand, session.Command{Kind: session.KindBoard, Board: &session.ToBoard{Student: b.ids[1]}})
+	if n := blocked(kenji); n != 0 {
+		t.Errorf("at the board, and refused %d times", n)
+	}
+	if n := blocked(vera); n != len(tries) {
+		t.Errorf("not at the board, and refused %d times", n)
+	}
+	theirs := adding(class, "the teacher's")
+	staff.ops(theirs)
+	if r := kenji.ops(step(class, sheet.Step{Kind: sheet.KindSet,
+		Set: &sheet.Set{Mark: theirs.Add.Mark, Properties: lesson.Properties{X: &x}}})).Results[0]; r.Problem != nil {
+		t.Errorf("at the board with what others made: %s", r.Problem.Code)
+	}
+	staff.call(MethodCommand, session.Command{Kind: session.KindBoard, Board: &session.ToBoard{}})
+	if n := blocked(kenji); n != len(tries) {
+		t.Errorf("called back, and refused %d times", n)
+	}
+	staff.call(MethodCommand, session.Command{Kind: session.KindLock, Lock: &session.Lock{}})
 	staff.call(MethodCommand, session.Command{Kind: session.KindTimer, Timer: &session.SetTimer{Seconds: 5, Look: true}})
 	staff.call(MethodCommand, session.Command{Kind: session.KindTimer, Timer: &session.SetTimer{More: -60}})
 	if n := blocked(kenji); n != len(tries) {
@@ -212,5 +238,94 @@ func TestLocksAreInForce(t *testing.T) {
 	staff.call(MethodCommand, session.Command{Kind: session.KindTimer, Timer: &session.SetTimer{}})
 	if n := blocked(kenji); n != 0 {
 		t.Errorf("the timer was stopped: refused %d times", n)
+	}
+}
+
+// What a class says reaches whom it concerns and nobody else, in the order in which
+// it was said, however many speak at once; and is there after the server was not.
+func TestVoices(t *testing.T) {
+	b := newBattle(t)
+	staff := b.connect("staff", RoleStaff)
+	kenji, vera, front := b.connect("Kenji", RoleStudent), b.connect("Vera", RoleStudent), b.connect("screen", RoleFront)
+	for _, w := range []*wire{staff, kenji, vera, front} {
+		w.listenFor([]string{"Why two high tides", "coming"})
+	}
+	say := func(w *wire, word voices.Word) Said {
+		t.Helper()
+		var said Said
+		text := w.call(MethodSay, word)
+		if err := json.Unmarshal(text, &said); err != nil || strings.Contains(string(text), "problem") {
+			t.Fatalf("%s, %v", text, err)
+		}
+		return said
+	}
+	question := store.NewID()
+	ask := voices.Word{Kind: voices.KindAsk, Ask: &voices.Ask{ID: question, Text: "Why two high tides?"}}
+	if said := say(kenji, ask); len(said.Own.Questions) != 1 || len(said.Shared.Questions) != 0 || said.All != nil {
+		t.Errorf("Kenji is answered %+v", said)
+	}
+	if !staff.said("Why two high tides") {
+		t.Error("the staff is not told of a question")
+	}
+	say(kenji, voices.Word{Kind: voices.KindHelp, Help: &voices.Help{Yes: true}})
+	say(staff, voices.Word{Kind: voices.KindCome, Come: &voices.Come{Student: b.ids[1]}})
+	if !kenji.said("coming") {
+		t.Error("Kenji does not learn that help comes")
+	}
+	time.Sleep(2 * voicesEvery)
+	for name, w := range map[string]*wire{"Vera": vera, "the front screen": front} {
+		w.mu.Lock()
+		if w.heard["Why two high tides"] || w.heard["coming"] {
+			t.Errorf("%s is told what is not for them", name)
+		}
+		w.mu.Unlock()
+	}
+	say(staff, voices.Word{Kind: voices.KindLet, Let: &voices.Settings{ForAll: true}})
+	if !vera.said("Why two high tides") {
+		t.Error("Vera is not told of a question that is for all")
+	}
+	// A class agrees at once: each is counted.
+	hall := []*wire{vera}
+	for range 3 {
+		hall = append(hall, b.connect("Vera", RoleStudent))
+	}
+	var all sync.WaitGroup
+	for _, w := range hall {
+		all.Go(func() {
+			for range 5 {
+				w.call(MethodSay, voices.Word{Kind: voices.KindAgree, Agree: &voices.Agree{Question: question, Yes: true}})
+			}
+		})
+	}
+	all.Go(func() {
+		for range 5 {
+			kenji.call(MethodSay, voices.Word{Kind: voices.KindDone, Done: &voices.Done{Frame: b.board.Frames[0].ID, Yes: true}})
+		}
+	})
+	all.Wait()
+	stored, err := b.hub.store.Voices(ctx, b.id)
+	if err != nil || len(stored.Questions) != 1 || !slices.Equal(stored.Questions[0].Agreed, []string{b.ids[2]}) ||
+		!slices.Equal(stored.Done[b.board.Frames[0].ID], []string{b.ids[1]}) || len(stored.Help) != 1 {
+		t.Errorf("stored: %+v, %v", stored, err)
+	}
+	// Another server, or this one after it was started again, knows them.
+	again, err := New(b.hub.store, quiet(), prometheus.NewRegistry())
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer again.Close(ctx)
+	r, err := again.session(ctx, b.id)
+	if err != nil || r.voices.Rev != stored.Rev {
+		t.Errorf("%v: loaded %+v", err, r.voices)
+	}
+	for name, w := range map[string]*wire{"a front screen": front, "a student who ticks": kenji} {
+		if text := string(w.call(MethodSay, voices.Word{Kind: voices.KindTick,
+			Tick: &voices.Tick{Question: question, Yes: true}})); !strings.Contains(text, "not-yours") {
+			t.Errorf("%s: %s", name, text)
+		}
+	}
+	staff.call(MethodCommand, session.Command{Kind: session.KindEnd, End: &session.End{}})
+	if text := string(kenji.call(MethodSay, ask)); !strings.Contains(text, "session-ended") {
+		t.Errorf("after the end: %s", text)
 	}
 }

@@ -298,26 +298,34 @@ func (s *onSheet) settleTaken(ctx context.Context, h *Hub, failure error) bool {
 	if !errors.Is(failure, store.ErrTaken) {
 		return false
 	}
-	before := len(s.accepted)
+	ops := make([]string, len(s.accepted))
+	for i, a := range s.accepted {
+		ops[i] = a.op.ID
+	}
+	taken, err := h.store.Taken(ctx, s.at.key.ID, ops)
+	if err != nil || len(taken) == 0 {
+		return false
+	}
+	byOp := map[string]store.Taken{}
+	for _, t := range taken {
+		byOp[t.Op] = t
+		s.at.with(func(on *sheet.Sheet) { on.LoadDone(t.Op, t.Seq, t.Author) }) // sent once more, it is known
+	}
 	s.accepted = slices.DeleteFunc(s.accepted, func(a accepted) bool {
-		seq, author, err := h.store.Taken(ctx, s.at.key.ID, a.op.ID)
-		if err != nil {
+		t, ok := byOp[a.op.ID]
+		switch {
+		case !ok:
 			return false
-		}
-		// Sent once more, it is known.
-		s.at.with(func(on *sheet.Sheet) { on.LoadDone(a.op.ID, seq, author) })
-		if author != a.result.Change.By {
+		case t.Author != a.result.Change.By:
 			h.answer(a.request, sheet.Result{}, refusal.New(refusal.NotYours))
-		} else {
-			h.answer(a.request, sheet.Result{Change: sheet.Change{Seq: seq}, Again: true}, nil)
+		default:
+			h.answer(a.request, sheet.Result{Change: sheet.Change{Seq: t.Seq}, Again: true}, nil)
 		}
+		s.session.chargeTaken(a.request)
 		return true
 	})
-	found := before != len(s.accepted)
-	if found {
-		s.again()
-	}
-	return found
+	s.again()
+	return true
 }
 
 // finish takes what was saved, acknowledges and tells it.

@@ -66,8 +66,9 @@ func (s seat) worksOn(frame, owner string) bool {
 	}
 	state := s.session.snapshot()
 	terms, err := termsFor(s.session, state, frame)
+	free := terms.Frame.Permission != lesson.Look && !terms.Locked && !slices.Contains(terms.LockedOut, s.actor.ID)
 	return err == nil && terms.Open && !state.Ended && state.Seated(s.actor.ID) &&
-		terms.Frame.Permission != lesson.Look && !terms.Locked && !slices.Contains(terms.LockedOut, s.actor.ID) &&
+		(free || terms.AtBoard == s.actor.ID && owner == sheet.ClassOwner) &&
 		owner != "" && owner == in(state, s.actor).Owner(terms.Frame.Arrangement)
 }
 
@@ -82,10 +83,11 @@ func (h *Hub) tellPassing(r *running, at *held) {
 	told := []telling{{[]string{staffChannel(r.kept.ID)}, news(all)}}
 	r.mu.RLock()
 	crowd, open, readers := r.connections() > passClass, r.state.IsOpen(at.key.Frame), r.readers(at.key.Owner)
+	atBoard := r.state.WhoIsAtBoard(now())
 	r.mu.RUnlock()
 	seen := all
 	if at.key.Owner == sheet.ClassOwner && crowd {
-		seen = slices.DeleteFunc(slices.Clone(all), func(p Pass) bool { return p.By != lesson.Staff })
+		seen = slices.DeleteFunc(slices.Clone(all), func(p Pass) bool { return p.By != lesson.Staff && p.By != atBoard })
 	}
 	r.mu.RLock()
 	_, front := r.onFront(at.key)

@@ -14,6 +14,7 @@ import (
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
 	"alpenglow/core/strict"
+	"alpenglow/core/voices"
 	"alpenglow/store"
 
 	"github.com/centrifugal/centrifuge"
@@ -263,6 +264,12 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 		return h.tidy(ctx, s, ask)
 	case MethodTime:
 		return Time{now()}, nil
+	case MethodSay:
+		var w voices.Word
+		if err := strict.Read(e.Data, &w); err != nil {
+			return nil, err
+		}
+		return h.say(ctx, s, w)
 	case MethodCommand:
 		var c session.Command
 		if !s.actor.Staff {
@@ -295,12 +302,16 @@ func (h *Hub) hello(ctx context.Context, s seat, ask Hello) (any, error) {
 	if err != nil {
 		return nil, err
 	}
+	s.session.mu.RLock()
+	said := s.session.voices
+	s.session.mu.RUnlock()
 	people := s.session.list(false)
 	at := slices.IndexFunc(people, func(p Person) bool { return p.ID == s.actor.ID })
 	if at < 0 {
 		return nil, refusal.New(refusal.JoinNeeded)
 	}
-	return StudentHello{Me: people[at], Stage: moved.Stage, People: people, Sheets: moved.Sheets, Worked: worked}, nil
+	return StudentHello{Me: people[at], Stage: moved.Stage, People: people, Sheets: moved.Sheets, Worked: worked,
+		Said: s.said(said)}, nil
 }
 
 func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error) {
@@ -315,11 +326,11 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 		board = nil
 	}
 	r.mu.RLock()
-	fronts := r.fronts
+	fronts, said := r.fronts, r.voices
 	r.mu.RUnlock()
 	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
 		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice,
-		Fronts: fronts}, err
+		Fronts: fronts, Said: Said{All: &said}}, err
 }
 
 func (h *Hub) openFor(ctx context.Context, s seat, frame string) ([]SheetView, error) {

@@ -8,6 +8,7 @@ import (
 	"alpenglow/core/id"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
+	"alpenglow/core/voices"
 	"alpenglow/store"
 
 	"golang.org/x/time/rate"
@@ -28,6 +29,8 @@ type running struct {
 	// are carried out one after the other.
 	turn chan struct{}
 	news teller
+	// saying is held by whoever changes what the class has said.
+	saying chan struct{}
 	// views are the frames as the class may see them.
 	views views
 
@@ -38,6 +41,9 @@ type running struct {
 	staff  int                     // connections of teachers
 	fronts int                     // connections of front screens
 	looks  int                     // and of small pictures of them
+	voices voices.Voices           // what the class has said
+	toSay  bool                    // it is about to be told
+	shared voices.Shared           // what the class was told of it last
 	tally  bool                    // the answers that the front screens show are being counted anew
 }
 
@@ -78,8 +84,12 @@ func (h *Hub) loadSession(ctx context.Context, id string) (*running, error) {
 	if err != nil {
 		return nil, err
 	}
+	said, err := h.store.Voices(ctx, id)
+	if err != nil {
+		return nil, err
+	}
 	r := &running{kept: kept, taken: kept.Content.V.IDs(), turn: make(chan struct{}, 1), state: kept.State.V,
-		people: map[string]*participant{}}
+		voices: said, shared: said.ForClass(), saying: make(chan struct{}, 1), people: map[string]*participant{}}
 	for _, p := range list {
 		r.add(p).At = place(p)
 	}
@@ -108,8 +118,15 @@ func (h *Hub) readAgain(ctx context.Context, r *running) error {
 		return missing(err, refusal.NotFound)
 	}
 	r.mu.RLock()
-	rev, people := r.state.Rev, len(r.people)
+	rev, people, said := r.state.Rev, len(r.people), r.voices.Rev
 	r.mu.RUnlock()
+	if stored.Voices > said {
+		next, err := h.store.Voices(ctx, r.kept.ID)
+		if err != nil {
+			return err
+		}
+		h.becomes(r, next)
+	}
 	if stored.Rev > rev {
 		state, err := h.store.State(ctx, r.kept.ID)
 		if err != nil {

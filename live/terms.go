@@ -17,7 +17,7 @@ func termsFor(r *running, state session.State, frame string) (sheet.Terms, error
 	}
 	at := now()
 	return sheet.Terms{Frame: f, Open: state.IsOpen(frame), Ended: state.Ended, Polls: state.Polls,
-		Locked: state.FrameLocked(frame, at), LockedOut: state.Locks.Students,
+		Locked: state.FrameLocked(frame, at), LockedOut: state.Locks.Students, AtBoard: state.WhoIsAtBoard(at),
 		Lifted: state.Lifted, Taken: r.taken, Now: at}, nil
 }
 
@@ -48,6 +48,17 @@ func (r *running) charge(q *request, result sheet.Result, readers int) {
 		if p := r.person(q.actor.ID); p != nil {
 			p.limit.ReserveN(time.Now(), min(more, opsAtOnce))
 		}
+	}
+}
+
+// takenCost is what an operation counts that the log has had for so long that the
+// sheet does not remember it: all that were decided with it are decided again.
+const takenCost = 20
+
+// chargeTaken takes that from a student's rate.
+func (r *running) chargeTaken(q *request) {
+	if p := r.person(q.actor.ID); p != nil {
+		p.limit.ReserveN(time.Now(), takenCost)
 	}
 }
 

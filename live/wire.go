@@ -7,6 +7,7 @@ import (
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
+	"alpenglow/core/voices"
 )
 
 // What goes over a realtime connection. A client connects with Connect, is
@@ -24,6 +25,7 @@ const (
 	MethodTidy    = "tidy"    // Tidy -> Tidied
 	MethodMove    = "move"    // Move -> Moved
 	MethodTime    = "time"    // {} -> Time
+	MethodSay     = "say"     // voices.Word -> Said
 )
 
 // Role is what somebody is in a session.
@@ -100,6 +102,7 @@ type StudentHello struct {
 	Sheets []SheetView   `json:"sheets"`
 	// Worked lists the frames on which the student has done something.
 	Worked []string `json:"worked"`
+	Said   Said     `json:"said"`
 }
 
 // FrontHello tells a front screen what it shows.
@@ -124,7 +127,8 @@ type StaffHello struct {
 	// Practice says that this is a rehearsal.
 	Practice bool `json:"practice,omitempty"`
 	// Fronts is how many front screens are connected.
-	Fronts int `json:"fronts"`
+	Fronts int  `json:"fronts"`
+	Said   Said `json:"said"`
 }
 
 // Work is how much an author has on a frame, and when they last did something
@@ -199,6 +203,7 @@ type News struct {
 	People  *People             `json:"people,omitempty"`
 	Front   *session.FrontStage `json:"front,omitempty"`
 	Fronts  *Fronts             `json:"fronts,omitempty"`
+	Voices  *Said               `json:"voices,omitempty"`
 	Passing *Passing            `json:"passing,omitempty"`
 }
 
@@ -213,6 +218,7 @@ const (
 	NewsPeople  NewsKind = "people"
 	NewsFront   NewsKind = "front"
 	NewsFronts  NewsKind = "fronts"
+	NewsVoices  NewsKind = "voices"
 	NewsPassing NewsKind = "passing"
 )
 
@@ -241,6 +247,14 @@ type Fronts struct {
 // Time is the server's time, in milliseconds since 1970. Timers run by it.
 type Time struct {
 	Now int64 `json:"now"`
+}
+
+// Said is what a class has said beside its work, as far as somebody may know it:
+// the staff all of it, a student what is shared and what is their own.
+type Said struct {
+	All    *voices.Voices `json:"all,omitempty"`
+	Shared *voices.Shared `json:"shared,omitempty"`
+	Own    *voices.Own    `json:"own,omitempty"`
 }
 
 // Tidy asks what clean shape a drawn stroke means.

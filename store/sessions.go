@@ -249,16 +249,18 @@ func (s *Store) within(ctx context.Context, f func(tx *sqlx.Tx) error) error {
 	return tx.Commit()
 }
 
-// Numbers are by how much a session has moved on: the revision of its state,
-// and how many have joined.
+// Numbers are by how much a session has moved on: the revisions of its state and
+// of what was said, and how many have joined.
 type Numbers struct {
 	Rev    int64 `db:"rev"`
+	Voices int64 `db:"voices"`
 	People int   `db:"people"`
 }
 
 // Numbers reads them.
 func (s *Store) Numbers(ctx context.Context, session string) (Numbers, error) {
-	return one[Numbers](ctx, s, `SELECT rev, people FROM sessions WHERE id = $1`, session)
+	return one[Numbers](ctx, s, `SELECT rev, people,
+		coalesce((SELECT v.rev FROM voices v WHERE v.session_id = s.id), 0) AS voices FROM sessions s WHERE id = $1`, session)
 }
 
 // State reads the state of a session alone.

@@ -120,7 +120,7 @@ func (s *Store) loadSheets(ctx context.Context, keys []SheetKey) (map[string]*sh
 	}
 	if err := tx.SelectContext(ctx, &done, `SELECT l.sheet_id, l.op_id, l.seq, l.author FROM sheets s
 		JOIN log l ON l.sheet_id = s.id AND l.seq > s.seq - $2
-		WHERE s.id = ANY($1::uuid[]) ORDER BY l.seq`, ids, sheet.MaxDone); err != nil {
+		WHERE s.id = ANY($1::uuid[]) ORDER BY l.seq`, ids, sheet.MaxLoaded); err != nil {
 		return nil, err
 	}
 	for _, d := range done {
@@ -148,13 +148,16 @@ func (s *Store) ChangesSince(ctx context.Context, id string, seq int64, most int
 	return changes, nil
 }
 
-// Taken finds an operation that a sheet took at any time, by its number and author.
-func (s *Store) Taken(ctx context.Context, id, op string) (seq int64, author string, err error) {
-	row, err := one[struct {
-		Seq    int64  `db:"seq"`
-		Author string `db:"author"`
-	}](ctx, s, `SELECT seq, author FROM log WHERE sheet_id = $1 AND op_id = $2`, id, op)
-	return row.Seq, row.Author, err
+// Taken is an operation that a sheet took at any time.
+type Taken struct {
+	Op     string `db:"op_id"`
+	Seq    int64  `db:"seq"`
+	Author string `db:"author"`
+}
+
+// Taken finds those of some operations that a sheet took at any time.
+func (s *Store) Taken(ctx context.Context, id string, ops []string) ([]Taken, error) {
+	return list[Taken](ctx, s, `SELECT op_id, seq, author FROM log WHERE sheet_id = $1 AND op_id = ANY($2::uuid[])`, id, ops)
 }
 
 // EnsureSheets finds the sheets of several owners on a session's frame, and

@@ -6,6 +6,7 @@ import (
 	"flag"
 	"fmt"
 	"io"
+	"maps"
 	"net"
 	"net/http"
 	"os"
@@ -306,10 +307,16 @@ func (t *trouble) compare(ctx context.Context) error {
 			sheets[p.sheet] = stored
 		}
 		p.mu.Lock()
-		for op, seq := range p.acked {
-			at, _, err := s.Taken(ctx, p.sheet, op)
-			if acked++; err != nil || at != seq {
-				lost++
+		taken, err := s.Taken(ctx, p.sheet, slices.Collect(maps.Keys(p.acked)))
+		if err != nil {
+			p.mu.Unlock()
+			return err
+		}
+		acked += len(p.acked)
+		lost += len(p.acked)
+		for _, op := range taken { // the log has each operation once at most
+			if op.Seq == p.acked[op.Op] {
+				lost--
 			}
 		}
 		if !samePicture(p.marks, stored) {

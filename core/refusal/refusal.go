@@ -62,6 +62,10 @@ const (
 	DoorClosed     Code = "door-closed"
 	NotLetIn       Code = "not-let-in"
 	NoTimer        Code = "no-timer"
+	NotShared      Code = "not-shared"
+	NoSuchQuestion Code = "no-such-question"
+	QuestionsOff   Code = "questions-off"
+	QuestionsWait  Code = "questions-wait"
 	FrontUnknown   Code = "front-unknown"
 	FrontGone      Code = "front-gone"
 	TooManyFronts  Code = "too-many-fronts"
@@ -142,6 +146,10 @@ var sentences = map[Code]string{
 	FrontUnknown:   "No screen waits with this code. Look at it again.",
 	FrontGone:      "This screen shows no lesson now.",
 	TooManyFronts:  "This lesson is on as many screens as it may be. Take it off those that you no longer need.",
+	NoSuchQuestion: "This question is not there any more.",
+	QuestionsOff:   "Questions are not being taken now. Ask your teacher.",
+	QuestionsWait:  "Wait until your questions are answered, then ask the next one.",
+	NotShared:      "Somebody comes to the board on a frame that the whole class shares. Go to one, or let the class share this one.",
 	NoTimer:        "No timer is running.",
 	Locked:         "Your teacher lets you only look now. What you did before is kept.",
 	NotLetIn:       "You were not let in. Talk to your teacher, or knock again.",

@@ -23,6 +23,7 @@ type Command struct {
 	Front  *Front      `json:"front,omitempty"`
 	Timer  *SetTimer   `json:"timer,omitempty"`
 	Lock   *Lock       `json:"lock,omitempty"`
+	Board  *ToBoard    `json:"board,omitempty"`
 	Pause  *Pause      `json:"pause,omitempty"`
 	Door   *Door       `json:"door,omitempty"`
 	Admit  *Admit      `json:"admit,omitempty"`

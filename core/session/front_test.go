@@ -238,3 +238,45 @@ func TestLocks(t *testing.T) {
 		s = next
 	}
 }
+
+func TestToBoard(t *testing.T) {
+	to := func(student string, seconds int) session.Command {
+		return session.Command{Kind: session.KindBoard, Board: &session.ToBoard{Student: student, Seconds: seconds}}
+	}
+	class := classOf(2)
+	class.Now = 1000
+	for _, c := range []struct {
+		name  string
+		steps []session.Command
+		want  refusal.Code // of the last
+		now   int64
+		there string
+	}{
+		{"until the teacher says so", []session.Command{to("student 1", 0)}, "", 1 << 50, "student 1"},
+		{"for a minute, in it", []session.Command{to("student 1", 60)}, "", 60_999, "student 1"},
+		{"for a minute, after it", []session.Command{to("student 1", 60)}, "", 61_000, ""},
+		{"the next", []session.Command{to("student 1", 60), to("student 0", 0)}, "", 2000, "student 0"},
+		{"called back", []session.Command{to("student 1", 0), to("", 0)}, "", 2000, ""},
+		{"nobody is there to call back", []session.Command{to("", 0)}, "", 2000, ""},
+		{"somebody else", []session.Command{to("nobody", 0)}, refusal.Malformed, 2000, ""},
+		{"too long", []session.Command{to("student 1", 4000)}, refusal.Malformed, 2000, ""},
+		{"where each has a frame", []session.Command{use("one", lesson.Individual), to("student 1", 0)}, refusal.NotShared,
+			2000, ""},
+		{"whose seat was taken away", []session.Command{to("student 1", 0),
+			{Kind: session.KindSeat, Seat: &session.SetSeat{Student: "student 1", Remove: true}}}, "", 2000, ""},
+	} {
+		s, err := session.Start(board(), session.Led)
+		for _, step := range c.steps {
+			if err == nil {
+				s, err = s.Apply(board(), step, class)
+			}
+		}
+		got := refusal.Code("")
+		if r := refusal.Of(err); r != nil {
+			got = r.Code
+		}
+		if got != c.want || s.WhoIsAtBoard(c.now) != c.there {
+			t.Errorf("%s: %q, %q is there", c.name, got, s.WhoIsAtBoard(c.now))
+		}
+	}
+}

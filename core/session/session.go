@@ -47,6 +47,8 @@ type State struct {
 	Front Front `json:"front"`
 	// Timer runs, or is over and not stopped.
 	Timer *Timer `json:"timer,omitempty"`
+	// AtBoard is who works on the class's frame, seen by all.
+	AtBoard *AtBoard `json:"atBoard,omitempty"`
 	// Locks say where students may only look.
 	Locks Locks `json:"locks"`
 	// Paused says that the students' screens rest.
@@ -110,7 +112,7 @@ func (s State) sameTerms(o State) bool {
 		maps.Equal(s.Polls, o.Polls) &&
 		maps.Equal(s.Set, o.Set) &&
 		maps.EqualFunc(s.Laid, o.Laid, lesson.Layout.Equal) && slices.Equal(s.Removed, o.Removed) &&
-		s.Locks.same(o.Locks) && s.Timer.same(o.Timer) &&
+		s.Locks.same(o.Locks) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) &&
 		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 

@@ -28,6 +28,8 @@ type Stage struct {
 	// only look, whatever the frame allows; a timer may add to that.
 	Timer  *Timer `json:"timer,omitempty"`
 	Locked bool   `json:"locked,omitempty"`
+	// AtBoard is who works on the class's frame, seen by all, whatever others may do.
+	AtBoard *AtBoard `json:"atBoard,omitempty"`
 	// Paused says that the screen rests.
 	Paused bool `json:"paused,omitempty"`
 	Ended  bool `json:"ended"`
@@ -64,7 +66,7 @@ func (s State) For(board lesson.Board, student Student) (Stage, error) {
 func (s State) Stage(board lesson.Board, student Student, v View) Stage {
 	_, at, _ := board.Frame(v.Frame.ID)
 	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: v.Frame, Content: v.Content, Number: at + 1,
-		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Timer: s.Timer,
+		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Timer: s.Timer, AtBoard: s.AtBoard,
 		Locked: s.Locked(v.Frame.ID, student.ID, 0), Paused: s.Paused, Ended: s.Ended}
 	for _, f := range s.open(board) {
 		stage.Trail = append(stage.Trail, Station{f.ID, f.Title})

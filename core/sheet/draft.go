@@ -18,7 +18,9 @@ type Terms struct {
 	// LockedOut lists those who alone may.
 	Locked    bool
 	LockedOut []string
-	Polls     map[string]poll.State
+	// AtBoard is the student who may do everything on the class's sheet, in spite of that.
+	AtBoard string
+	Polls   map[string]poll.State
 	// Lifted lists the covers that are lifted; what lies under the others is
 	// not there for students.
 	Lifted []string

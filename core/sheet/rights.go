@@ -34,6 +34,8 @@ func (d *Draft) mayWork(t Terms, a Actor, r right) error {
 		return refusal.New(refusal.NotYours)
 	case r.looking:
 		return nil
+	case d.atBoard(t, a):
+		return nil
 	case t.Locked || slices.Contains(t.LockedOut, a.ID):
 		return refusal.New(refusal.Locked)
 	case t.Frame.Permission == lesson.Look:
@@ -82,7 +84,13 @@ func (e *edit) mayChange(id string) (lesson.Element, error) {
 
 // owns says whether the actor may change a mark that they may know of.
 func (e *edit) owns(m lesson.Element) bool {
-	return e.actor.Staff || m.Author == e.actor.ID || e.terms.Frame.Permission == lesson.BuildTogether
+	return e.actor.Staff || m.Author == e.actor.ID || e.terms.Frame.Permission == lesson.BuildTogether ||
+		e.atBoard(e.terms, e.actor)
+}
+
+// atBoard says whether the actor is at the board, and this is it.
+func (d *Draft) atBoard(t Terms, a Actor) bool {
+	return t.AtBoard != "" && t.AtBoard == a.ID && d.sheet.Owner == ClassOwner
 }
 
 // vacant refuses an id that something has: on the sheet, also removed; on the

@@ -31,8 +31,12 @@ const (
 )
 
 // MaxDone is how many operations a sheet remembers, so that the same one does
-// nothing twice. Older ones are in the log.
-const MaxDone = 20_000
+// nothing twice; MaxLoaded how many it remembers when it was just read. Older ones
+// are in the log, which never takes one twice.
+const (
+	MaxDone   = 20_000
+	MaxLoaded = 1000
+)
 
 // Sheet is the state of one sheet. It is not safe for concurrent use.
 type Sheet struct {

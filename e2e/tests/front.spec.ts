@@ -172,3 +172,23 @@ test('locks: a frame, all frames, one student; what was done without network mea
   await expect(finn.getByText('Only looking now').first()).toBeVisible()
   await expect(eva.getByText('Only looking now')).toHaveCount(0)
 })
+
+test('to the board: one student works on a locked frame, seen by all, until called back', async ({ browser }) => {
+  const { teacher, students } = await lesson(browser, server.url, 'Gil', 'Hana')
+  const [gil, hana] = students as [Page, Page]
+  await teacher.keyboard.press('Alt+l')
+  await teacher.getByRole('menuitemcheckbox', { name: 'all frames' }).click()
+  await expect(gil.getByText('Only looking now').first()).toBeVisible()
+  await teacher.keyboard.press('Escape')
+  await teacher.getByRole('button', { name: 'More about Gil' }).click()
+  await teacher.getByRole('menuitem', { name: 'Gil, come to the board' }).click()
+  await expect(hana.getByText('Gil is at the board.')).toBeVisible()
+  await expect(gil.getByText('You are at the board.')).toBeVisible()
+  await addNote(gil, 'twice a day')
+  await expect(hana.getByRole('button', { name: "Gil's note: twice a day" })).toBeVisible()
+  await expect(hana.getByRole('button', { name: 'Note', exact: true })).toHaveCount(0)
+  await accessible(teacher)
+  await teacher.getByRole('button', { name: 'Thank you' }).click()
+  await expect(gil.getByText('Only looking now').first()).toBeVisible()
+  await expect(hana.getByText('Gil is at the board.')).toHaveCount(0)
+})

@@ -20,6 +20,7 @@ import (
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
 	"alpenglow/core/template"
+	"alpenglow/core/voices"
 	"alpenglow/live"
 	"alpenglow/web"
 )
@@ -30,7 +31,7 @@ var roots = []any{
 	live.Move{},
 	live.Moved{}, live.Since{}, sheet.Part{},
 	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.Time{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
-	session.Command{},
+	session.Command{}, voices.Word{},
 	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{},
 	web.JoinFound{}, web.AtDoor{}, web.FrontStands{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
 	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{},
@@ -75,6 +76,8 @@ var values = map[reflect.Type][]string{
 	of[sheet.Kind]():          nil,
 	of[session.CommandKind](): nil,
 	of[live.NewsKind]():       nil,
+	of[voices.Kind]():         nil,
+	of[voices.Wait]():         {string(voices.NotCalled), string(voices.Called), string(voices.Coming)},
 	of[live.PassKind]():       nil,
 	of[prepare.Kind]():        nil,
 	of[web.SourceKind]():      nil,
@@ -82,17 +85,26 @@ var values = map[reflect.Type][]string{
 
 // names are what types are called there that share their Go name with another.
 var names = map[reflect.Type]string{
-	of[paper.Kind]():     "PaperKind",
-	of[paper.Anchor]():   "LabelAnchor",
-	of[session.Group]():  "StudentGroup",
-	of[prepare.Edit]():   "BoardEdit",
-	of[prepare.Step]():   "BoardStep",
-	of[prepare.Frames](): "FrameList",
-	of[template.Group](): "TemplateGroup",
-	of[poll.Body]():      "Asked",
-	of[poll.Value]():     "AnswerValue",
-	of[poll.State]():     "PollState",
-	of[poll.Tally]():     "AnswerTally",
+	of[paper.Kind]():      "PaperKind",
+	of[paper.Anchor]():    "LabelAnchor",
+	of[session.Group]():   "StudentGroup",
+	of[prepare.Edit]():    "BoardEdit",
+	of[prepare.Step]():    "BoardStep",
+	of[prepare.Frames]():  "FrameList",
+	of[template.Group]():  "TemplateGroup",
+	of[poll.Body]():       "Asked",
+	of[poll.Value]():      "AnswerValue",
+	of[poll.State]():      "PollState",
+	of[poll.Tally]():      "AnswerTally",
+	of[voices.Settings](): "VoiceSettings",
+	of[voices.Question](): "ClassQuestion",
+	of[voices.Kind]():     "WordKind",
+	of[voices.Asked]():    "AskedQuestion",
+	of[voices.Shared]():   "SharedVoices",
+	of[voices.Own]():      "OwnVoices",
+	of[voices.Ask]():      "AskQuestion",
+	of[voices.Agree]():    "AgreeQuestion",
+	of[voices.Hide]():     "HideQuestion",
 }
 
 func called(t reflect.Type) string {

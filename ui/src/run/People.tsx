@@ -1,4 +1,4 @@
-import { Lock, MoreVertical } from 'lucide-react'
+import { Check, Lock, MoreVertical } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -9,7 +9,6 @@ import type { Person } from '../wire/types.gen'
 import { useCalmState } from '../wire/useCalm'
 import { useStaffLesson } from '../wire/useStaff'
 import { ago } from '../words/words'
-import { Door } from './Door'
 import { doingOf, doings, type Doing, type Done } from './doing'
 import { onList } from './expected'
 import { placeOf } from './places'
@@ -36,6 +35,7 @@ export function People({ staff, onLook }: Props) {
   const people = useCalmState((s) => s.people, CALM_MS)
   const removed = new Set(staff.state.removed)
   const locks = new Set(staff.state.locks.students)
+  const done = useCalmState((s) => s.said.all?.done?.[staff.state.frame], CALM_MS)
   const work = useCalmState((s) => s.work, CALM_MS)
   const now = useNow(5000)
   /** The order as it was when the list was taken in hand. */
@@ -64,16 +64,8 @@ export function People({ staff, onLook }: Props) {
   const names = rows.map((r) => r.person.name)
   const missing = staff.expected.length - onList(staff.expected, names)
   return (
-    <aside
-      aria-labelledby="people"
-      data-part="people"
-      className="flex min-h-0 flex-col gap-2 border-s border-line bg-paper p-3"
-    >
-      <h2 id="people" className="text-base">
-        {t('run.people')}
-      </h2>
-      <p className="-mt-2 text-[13px] text-slate">{t('run.peopleNote')}</p>
-      <Door waiting={staff.state.waiting ?? []} />
+    <>
+      <p className="-mt-1 text-[13px] text-slate">{t('run.peopleNote')}</p>
       {rows.length === 0 && <p className="rounded-lg bg-mist p-3 text-slate">{t('run.noOneYet')}</p>}
       <ul
         className="-mx-1 flex min-h-0 grow flex-col gap-0.5 overflow-auto"
@@ -111,6 +103,7 @@ export function People({ staff, onLook }: Props) {
             </span>
             <span className="flex items-center gap-0.5">
               <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`run.${state}`)}</span>
+              {done?.includes(person.id) && <Check size={17} className="text-fern" aria-label={t('voices.isDone')} />}
               {locks.has(person.id) && <Lock size={14} className="text-glow-deep" aria-label={t('lock.only')} />}
               <SeatMenu person={person} locked={locks.has(person.id)} />
             </span>
@@ -132,7 +125,7 @@ export function People({ staff, onLook }: Props) {
           </div>
         ))}
       </dl>
-    </aside>
+    </>
   )
 }
 
@@ -155,6 +148,12 @@ function SeatMenu({ person, locked }: { person: Person; locked: boolean }) {
           onSelect={() => void lesson.give({ kind: 'lock', lock: { student: person.id, on: !locked } })}
         >
           {t(locked ? 'lock.letWork' : 'lock.student', person)}
+        </DropdownMenu.Item>
+        <DropdownMenu.Item
+          className="cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist"
+          onSelect={() => void lesson.give({ kind: 'board', board: { student: person.id } })}
+        >
+          {t('atBoard.call', person)}
         </DropdownMenu.Item>
         <DropdownMenu.Item
           className="cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist"

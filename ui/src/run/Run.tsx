@@ -14,8 +14,8 @@ import { FrontButton } from './front/FrontButton'
 import { Invitation } from './Invitation'
 import { LockMenu } from './LockMenu'
 import { PauseButton } from './PauseButton'
-import { People } from './People'
 import { Practice } from './Practice'
+import { Side } from './Side'
 import { Stage } from './Stage'
 import { TimerButton } from './TimerButton'
 import { Trail } from './Trail'
@@ -79,7 +79,7 @@ function Session({ session }: { session: string }) {
       <Trail staff={staff} />
       <main className="grid min-h-0 grow lg:grid-cols-[1fr_17rem]">
         <Stage staff={staff} looking={looking} onLook={look} onFront={setFront} />
-        <People staff={staff} onLook={(student, frame) => void open(student, frame)} />
+        <Side staff={staff} onLook={(student, frame) => void open(student, frame)} onFront={setFront} />
       </main>
     </div>
   )

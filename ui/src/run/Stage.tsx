@@ -8,6 +8,7 @@ import { Workplace } from '../frame/Workplace'
 import type { Staff } from '../wire/lesson'
 import type { Element, Frame, Front, PollState } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
+import { AtBoard } from './AtBoard'
 import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
 import { Cover } from './Covers'
@@ -72,6 +73,7 @@ export function Stage({ staff, looking, onLook, onFront }: Props) {
           <PutAway frame={frame} />
         </span>
       </div>
+      <AtBoard staff={staff} />
       <Tabs.Content value="frame" className="flex min-h-0 grow flex-col">
         <ClassFrame frame={frame} staff={staff} />
       </Tabs.Content>

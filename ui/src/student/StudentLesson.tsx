@@ -12,7 +12,7 @@ import { answersIn } from '../rules/answers'
 import type { Element, Me } from '../wire/types.gen'
 import { ownerOf } from '../wire/sheets'
 import { useAsked } from '../wire/useAsked'
-import { useLeft } from '../wire/useClock'
+import { useLeft, useUntil } from '../wire/useClock'
 import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
 import { useTitle } from '../kit/useTitle'
 
@@ -20,6 +20,7 @@ import { useTitle } from '../kit/useTitle'
 const Reading = part(() => import('./Reading'))
 const PollCard = part(() => import('../polls/PollCard').then((m) => ({ default: m.PollCard })))
 // Only lessons with a timer, or at own pace, need these.
+const Voice = part(() => import('./Voice'))
 const StudentTimer = part(() => import('./StudentTimer'))
 const Way = part(() => import('./Way').then((m) => ({ default: m.Way })))
 
@@ -90,6 +91,7 @@ export function Lesson() {
   const tooLate = useLessonState((s) => s.tooLate)
   const sheets = useLessonState((s) => s.sheets)
   const left = useLeft(student?.stage.timer)
+  const ends = useUntil(student?.stage.atBoard?.until)
   const narrow = useNarrow()
   const [picture, setPicture] = useState('')
 
@@ -106,7 +108,8 @@ export function Lesson() {
   const owner = ownerOf(frame.arrangement, me.id, stage.group?.number)
   const surface = sheets.find((s) => s.frame === frame.id && s.owner === owner)
   const locked = stage.locked || (stage.timer?.look && left?.over) || false
-  const mayAdd = frame.permission !== 'look' && !locked
+  const atBoard = stage.atBoard?.student === me.id && frame.arrangement === 'class' && !ends?.over
+  const mayAdd = (frame.permission !== 'look' && !locked) || atBoard
   // A frame made for notes is read and written on as a page where a screen is small.
   const inColumns = (frame.layout.columns?.length ?? 0) > 0
   const reads = narrow && inColumns
@@ -180,10 +183,15 @@ export function Lesson() {
         <span data-part="saved">
           <SavedSign />
         </span>
+        <Suspense fallback={null}>
+          <Voice frame={frame.id} />
+        </Suspense>
       </header>
+      <AtBoard over={ends?.over ?? false} />
+      <Coming />
       {narrow && trail}
       <p role="status" className="bg-glow-soft px-4 py-1.5 font-semibold text-glow-deep empty:hidden">
-        {locked && t('student.locked')}
+        {locked && !atBoard && t('student.locked')}
       </p>
       <p role="status" className="sr-only">
         {t('student.station', { n: stage.number, title: frame.title })}
@@ -250,6 +258,30 @@ export function Lesson() {
         )}
       </main>
     </div>
+  )
+}
+
+/** Who is at the board, to everybody. */
+function AtBoard({ over }: { over: boolean }) {
+  const { t } = useTranslation()
+  const student = useLessonState((s) => s.student)
+  const name = useLessonState((s) => s.people.get(s.student?.stage.atBoard?.student ?? '')?.name)
+  const who = over ? undefined : student?.stage.atBoard?.student
+  return (
+    <p role="status" className="bg-dusk-soft px-4 py-1.5 font-semibold text-dusk empty:hidden">
+      {who && (who === student?.me.id ? t('student.atBoard') : name && t('student.otherAtBoard', { name }))}
+    </p>
+  )
+}
+
+/** The teacher's word to somebody who needs help. */
+function Coming() {
+  const { t } = useTranslation()
+  const help = useLessonState((s) => s.said.own?.help)
+  return (
+    <p role="status" className="bg-dusk-soft px-4 py-1.5 font-semibold text-dusk empty:hidden">
+      {help === 'coming' ? t('student.coming') : help === 'called' ? t('student.called') : null}
+    </p>
   )
 }
 

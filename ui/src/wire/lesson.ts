@@ -12,7 +12,7 @@ import { Keeping, type Done } from './keeping'
 import { Sheets } from './sheets'
 import type * as wire from './types.gen'
 
-export type Staff = Omit<wire.StaffHello, 'board' | 'people' | 'work' | 'sheets'> & { board: wire.Board }
+export type Staff = Omit<wire.StaffHello, 'board' | 'people' | 'work' | 'sheets' | 'said'> & { board: wire.Board }
 export type Student = { me: wire.Person; stage: wire.Stage }
 
 /** What a screen of a running lesson shows. */
@@ -23,6 +23,8 @@ export type LessonState = BenchState & {
   student: Student | null
   /** What a front screen shows. */
   front: wire.FrontStage | null
+  /** What the class has said beside its work, as far as this person may know it. */
+  said: wire.Said
   /** What each author has on each frame (staff only), by author and frame. */
   work: ReadonlyMap<string, wire.Work>
   /** The frames that the student has done something on. */
@@ -65,6 +67,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       staff: null,
       student: null,
       front: null,
+      said: {},
       people: new Map(),
       work: new Map(),
       worked: new Set(),
@@ -151,6 +154,37 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
     return frame?.prepared.find((m) => m.id === id && m.layer)
   }
 
+  /**
+   * Says something beside the work: done, or refused and told why; without network
+   * that is said at once. Returns whether it was done.
+   */
+  async say(word: wire.Word): Promise<boolean> {
+    if (this.state.getState().network !== 'online') {
+      this.tell('offline')
+      return false
+    }
+    try {
+      this.heardSaid(await this.call<wire.Said>('say', word))
+      return true
+    } catch (error) {
+      this.tell(codeOf(error))
+      return false
+    }
+  }
+
+  /** Takes what is newer than what is here. */
+  private heardSaid(told: wire.Said) {
+    const newer = <Part extends { rev: number }>(now: Part | undefined, then: Part | undefined) =>
+      now && now.rev >= (then?.rev ?? 0) ? now : then
+    this.state.setState(({ said }) => ({
+      said: {
+        all: newer(told.all, said.all),
+        shared: newer(told.shared, said.shared),
+        own: newer(told.own, said.own),
+      },
+    }))
+  }
+
   /** Asks what clean shape a drawn stroke means; null when the server cannot be asked. */
   async tidy(sheet: string, mark: string): Promise<wire.Tidied | null> {
     try {
@@ -215,11 +249,11 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   /** A stage with what was prepared, where that was left out because it is here; null if it is not. */
   protected whole = <Told extends wire.Stage>(told: Told): Told | null => this.contents.whole(told)
 
-  private helloStudent({ me, stage: told, people, sheets, worked }: wire.StudentHello) {
+  private helloStudent({ me, stage: told, people, sheets, worked, said }: wire.StudentHello) {
     const stage = this.contents.whole(told)
     if (!stage) throw new Error('the server left out what is not here')
     this.takeIn(me.id, stage.frame.id, sheets)
-    this.state.setState({ student: { me, stage }, people: byId(people), worked: new Set(worked) })
+    this.state.setState({ student: { me, stage }, said, people: byId(people), worked: new Set(worked) })
   }
 
   /** Takes the sheets of a frame, after connecting or on the first time ever. */
@@ -250,6 +284,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
         return
       case 'state':
         this.heardState(news.state)
+        return
+      case 'voices':
+        this.heardSaid(news.voices)
         return
       case 'front':
         this.heardFront(news.front)

@@ -39,13 +39,14 @@ export class StaffLesson extends Lesson {
 
   protected override known = (): wire.Hello => ({ board: this.state.getState().staff !== null })
 
-  protected override helloStaff({ people, work, sheets, ...hello }: wire.StaffHello) {
+  protected override helloStaff({ people, work, sheets, said, ...hello }: wire.StaffHello) {
     const board = hello.board ?? this.state.getState().staff?.board
     if (!board) throw new Error('the server left out what is not here')
     const staff = { ...hello, board }
     this.takeIn('staff', staff.state.frame, sheets)
     this.state.setState({
       staff,
+      said,
       people: byId(people),
       work: new Map(work.map((w) => [workKey(w.author, w.frame), w])),
     })

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "front-gone" | "front-unknown" | "join-needed" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "front-gone" | "front-unknown" | "join-needed" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -322,6 +322,11 @@ export type Timer = {
   look?: boolean;
 };
 
+export type AtBoard = {
+  student: string;
+  until?: number;
+};
+
 export type Stage = {
   rev: number;
   title: string;
@@ -336,6 +341,7 @@ export type Stage = {
   group?: StudentGroup;
   timer?: Timer;
   locked?: boolean;
+  atBoard?: AtBoard;
   paused?: boolean;
   ended: boolean;
 };
@@ -354,12 +360,74 @@ export type SheetView = {
   owner: string;
 } & Part;
 
+export type VoiceSettings = {
+  off?: boolean;
+  forAll?: boolean;
+  named?: boolean;
+};
+
+export type ClassQuestion = {
+  id: string;
+  by: string;
+  text: string;
+  at: number;
+  agreed?: Array<string>;
+  ticked?: boolean;
+  hidden?: boolean;
+};
+
+export type Call = {
+  student: string;
+  at: number;
+  coming?: boolean;
+};
+
+export type Voices = {
+  rev: number;
+  questions?: Array<ClassQuestion>;
+  help?: Array<Call>;
+  done?: { [key: string]: Array<string> };
+} & VoiceSettings;
+
+export type AskedQuestion = {
+  id: string;
+  by?: string;
+  text: string;
+  agreed: number;
+  ticked?: boolean;
+};
+
+export type SharedVoices = {
+  rev: number;
+  off?: boolean;
+  forAll?: boolean;
+  named?: boolean;
+  questions: Array<AskedQuestion>;
+};
+
+export type Wait = "no" | "called" | "coming";
+
+export type OwnVoices = {
+  rev: number;
+  questions: Array<AskedQuestion>;
+  agreed: Array<string>;
+  help: Wait;
+  done: Array<string>;
+};
+
+export type Said = {
+  all?: Voices;
+  shared?: SharedVoices;
+  own?: OwnVoices;
+};
+
 export type StudentHello = {
   me: Person;
   stage: Stage;
   people: Array<Person>;
   sheets: Array<SheetView>;
   worked: Array<string>;
+  said: Said;
 };
 
 export type Objective = {
@@ -405,6 +473,7 @@ export type State = {
   groupSize?: number;
   front: Front;
   timer?: Timer;
+  atBoard?: AtBoard;
   locks: Locks;
   paused?: boolean;
   closed?: boolean;
@@ -432,6 +501,7 @@ export type StaffHello = {
   sheets: Array<SheetView>;
   practice?: boolean;
   fronts: number;
+  said: Said;
 };
 
 export type AnswerTally = {
@@ -696,6 +766,7 @@ export type News = (
   | { kind: "people"; people: People }
   | { kind: "front"; front: FrontStage }
   | { kind: "fronts"; fronts: Fronts }
+  | { kind: "voices"; voices: Said }
   | { kind: "passing"; passing: Passing }
 );
 
@@ -773,6 +844,11 @@ export type Lock = {
   on: boolean;
 };
 
+export type ToBoard = {
+  student?: string;
+  seconds?: number;
+};
+
 export type Pause = {
   on: boolean;
 };
@@ -807,11 +883,57 @@ export type Command = (
   | { kind: "front"; front: Front }
   | { kind: "timer"; timer: SetTimer }
   | { kind: "lock"; lock: Lock }
+  | { kind: "board"; board: ToBoard }
   | { kind: "pause"; pause: Pause }
   | { kind: "door"; door: Door }
   | { kind: "admit"; admit: Admit }
   | { kind: "seat"; seat: SetSeat }
   | { kind: "end"; end: End }
+);
+
+export type AskQuestion = {
+  id: string;
+  text: string;
+};
+
+export type AgreeQuestion = {
+  question: string;
+  yes: boolean;
+};
+
+export type Help = {
+  yes: boolean;
+};
+
+export type Done = {
+  frame: string;
+  yes: boolean;
+};
+
+export type Tick = {
+  question: string;
+  yes: boolean;
+};
+
+export type HideQuestion = {
+  question: string;
+  yes: boolean;
+};
+
+export type Come = {
+  student: string;
+  been?: boolean;
+};
+
+export type Word = (
+  | { kind: "ask"; ask: AskQuestion }
+  | { kind: "agree"; agree: AgreeQuestion }
+  | { kind: "help"; help: Help }
+  | { kind: "done"; done: Done }
+  | { kind: "tick"; tick: Tick }
+  | { kind: "hide"; hide: HideQuestion }
+  | { kind: "come"; come: Come }
+  | { kind: "let"; let: VoiceSettings }
 );
 
 export type SignIn = {

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import type { Timer } from './types.gen'
 import { useLesson, useLessonState } from './useLesson'
 
@@ -6,6 +6,12 @@ import { useLesson, useLessonState } from './useLesson'
 const LOOKS_MS = 200
 
 export type Left = { seconds: number; share: number; over: boolean }
+
+/** How long something lasts that ends at a time of the server's; null where it has no end. */
+export function useUntil(until: number | undefined): Left | null {
+  const timer = useMemo(() => (until ? { endsAt: until, length: 1 } : undefined), [until])
+  return useLeft(timer)
+}
 
 /** How a timer stands by the server's time; null without one, and until that time is known. */
 export function useLeft(timer: Timer | undefined): Left | null {

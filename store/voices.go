@@ -1,0 +1,37 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+
+	"alpenglow/core/voices"
+)
+
+// Voices reads what the class of a session has said.
+func (s *Store) Voices(ctx context.Context, session string) (voices.Voices, error) {
+	row, err := one[struct {
+		Said JSON[voices.Voices] `db:"said"`
+	}](ctx, s, `SELECT said FROM voices WHERE session_id = $1`, session)
+	if errors.Is(err, ErrNotFound) {
+		return voices.Voices{}, nil
+	}
+	return row.Said.V, err
+}
+
+// SetVoices stores the next voices of a session and reports whether it did: not
+// when somebody else has changed them since.
+func (s *Store) SetVoices(ctx context.Context, session string, next voices.Voices) (bool, error) {
+	text, err := asJSON(next)
+	if err != nil {
+		return false, fmt.Errorf("set voices: %w", err)
+	}
+	done, err := s.lesson.ExecContext(ctx, `INSERT INTO voices (session_id, rev, said) VALUES ($1, $2, $3)
+		ON CONFLICT (session_id) DO UPDATE SET rev = excluded.rev, said = excluded.said WHERE voices.rev = excluded.rev - 1`,
+		session, next.Rev, text)
+	if err != nil {
+		return false, fmt.Errorf("set voices: %w", err)
+	}
+	n, err := done.RowsAffected()
+	return n == 1, err
+}
