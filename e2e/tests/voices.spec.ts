@@ -65,7 +65,7 @@ test('questions: asked, agreed with, put in front, ticked off, hidden; names onl
     await cem.getByLabel('Ask a question').fill(`And ${i}?`)
     await cem.getByLabel('Ask a question').press('Tab')
     await cem.keyboard.press('Enter')
-    await expect(cem.getByText(`And ${i}?`)).toBeVisible()
+    await expect(cem.getByRole('listitem').filter({ hasText: `And ${i}?` })).toBeVisible()
   }
   await cem.getByLabel('Ask a question').fill('One too many?')
   await cem.getByRole('button', { name: 'Ask', exact: true }).click()

@@ -32,9 +32,9 @@ export function Side({ staff, onLook, onFront }: Props) {
             {t('run.people')}
           </Tabs.Trigger>
           <Tabs.Trigger value="questions" className={tab}>
-            {t('voices.title')}
+            {t('voices.title')}{' '}
             {waiting > 0 && (
-              <span className="ms-1.5 rounded-full bg-dusk px-1.5 text-[13px] text-paper tabular-nums">{waiting}</span>
+              <span className="ms-1 rounded-full bg-dusk px-1.5 text-[13px] text-paper tabular-nums">{waiting}</span>
             )}
           </Tabs.Trigger>
         </Tabs.List>

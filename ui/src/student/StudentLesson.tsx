@@ -141,6 +141,17 @@ export function Lesson() {
     </Suspense>
   )
 
+  const timer = left && (
+    <Suspense fallback={null}>
+      <StudentTimer timer={stage.timer!} left={left} />
+    </Suspense>
+  )
+  const voice = (
+    <Suspense fallback={null}>
+      <Voice frame={frame.id} />
+    </Suspense>
+  )
+
   return (
     <div className="flex h-dvh flex-col overflow-hidden bg-mist">
       <p role="status" className="sr-only">
@@ -175,18 +186,21 @@ export function Lesson() {
           </p>
         </div>
         {!narrow && trail}
-        {left && (
-          <Suspense fallback={null}>
-            <StudentTimer timer={stage.timer!} left={left} />
-          </Suspense>
-        )}
+        {!narrow && timer}
         <span data-part="saved">
           <SavedSign />
         </span>
-        <Suspense fallback={null}>
-          <Voice frame={frame.id} />
-        </Suspense>
+        {!narrow && voice}
       </header>
+      {narrow && (
+        <div
+          inert={stage.paused}
+          className="flex items-center justify-between gap-3 border-b border-line bg-paper px-3.5 py-1.5"
+        >
+          {voice}
+          {timer}
+        </div>
+      )}
       <AtBoard over={ends?.over ?? false} />
       <Coming />
       {narrow && trail}

@@ -14,13 +14,20 @@ export function Questions({ onFront }: { onFront: (show: Front) => void }) {
   const all = useLessonState((s) => s.said.all)
   const people = useLessonState((s) => s.people)
   const [ticked, showTicked] = useState(false)
-  const { off = false, forAll = false, named = false, questions = none } = all ?? {}
+  // How the class may ask is shown as wished at once, and as it is when the server has answered.
+  const [wish, setWish] = useState<VoiceSettings | null>(null)
+  const { questions = none } = all ?? {}
+  const { off = false, forAll = false, named = false } = wish ?? all ?? {}
   const waiting = questions.filter((q) => !q.ticked)
   const shown = (ticked ? questions : waiting)
     .map((q) => ({ ...q, agrees: q.agreed?.length ?? 0 }))
     .sort((a, b) => Number(a.ticked ?? false) - Number(b.ticked ?? false) || b.agrees - a.agrees || a.at - b.at)
-  const let_ = (change: Partial<VoiceSettings>) =>
-    void lesson.say({ kind: 'let', let: { off, forAll, named, ...change } })
+  async function change(part: Partial<VoiceSettings>) {
+    const next = { off, forAll, named, ...part }
+    setWish(next)
+    await lesson.say({ kind: 'let', let: next })
+    setWish(null)
+  }
   const small =
     'grid size-8 place-items-center rounded-lg text-slate hover:bg-mist hover:text-night aria-pressed:text-dusk'
   return (
@@ -28,9 +35,9 @@ export function Questions({ onFront }: { onFront: (show: Front) => void }) {
       <div className="flex flex-col gap-1 text-[13px]">
         {(
           [
-            ['open', !off, (on: boolean) => let_({ off: !on })],
-            ['forAll', forAll, (on: boolean) => let_({ forAll: on })],
-            ['named', named, (on: boolean) => let_({ named: on })],
+            ['open', !off, (on: boolean) => void change({ off: !on })],
+            ['forAll', forAll, (on: boolean) => void change({ forAll: on })],
+            ['named', named, (on: boolean) => void change({ named: on })],
           ] as const
         ).map(([key, on, set]) => (
           <label key={key} className="flex items-center gap-2">
