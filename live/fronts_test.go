@@ -115,6 +115,16 @@ func TestFrontScreen(t *testing.T) {
 		t.Errorf("with the result: %+v", got)
 	}
 
+	// And they are counted on while the front shows them.
+	front.listenFor([]string{`"tally":{"answered":2,"counts":[0,2]}`})
+	kenji.call(MethodMove, Move{Frame: second})
+	kenjis := kenji.open(second)[0].Sheet
+	kenji.ops(step(kenjis, sheet.Step{Kind: sheet.KindAnswer,
+		Answer: &sheet.SetAnswer{Poll: question.ID, Round: 1, Value: &yes}}))
+	if !front.said(`"tally":{"answered":2,"counts":[0,2]}`) {
+		t.Error("an answer does not reach the front")
+	}
+
 	// A front can do nothing, and a device that is not the teacher's may not look ahead.
 	for method, ask := range map[string]any{
 		MethodOps:     Ops{Ops: []json.RawMessage{json.RawMessage(mustJSON(adding(class, "from the front")))}},

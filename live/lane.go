@@ -351,5 +351,6 @@ func (l *lane) finish(s *onSheet) {
 	for _, a := range s.accepted {
 		l.hub.answer(a.request, a.result, nil)
 	}
+	l.hub.recount(s.session, s.at.key, s.accepted)
 	l.hub.tell(s.session, told...)
 }
