@@ -72,7 +72,9 @@ func (a *attacker) body() lesson.Body {
 			points[i] = 0.5
 		}
 	}
-	switch a.IntN(9) {
+	switch a.IntN(10) {
+	case 9:
+		return lesson.Body{Kind: lesson.KindReply, Reply: &lesson.Reply{To: a.some(), Text: "a reply"}}
 	case 0:
 		return lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: points, Ink: "night", Width: 4}}
 	case 1:
@@ -96,9 +98,12 @@ func (a *attacker) body() lesson.Body {
 func (a *attacker) step(deep bool) sheet.Step {
 	switch a.IntN(13) {
 	case 0, 1, 2:
-		return sheet.Step{Kind: sheet.KindAdd,
-			Add: &sheet.Add{Mark: a.fresh(), X: a.number(), Y: a.number(), W: 200, H: 100, Free: a.IntN(2) == 0,
-				Body: a.body()}}
+		add := &sheet.Add{Mark: a.fresh(), X: a.number(), Y: a.number(), W: 200, H: 100, Free: a.IntN(2) == 0,
+			Body: a.body()}
+		if add.Reply != nil && a.IntN(3) > 0 {
+			add.X, add.Y, add.W, add.H = 0, 0, 0, 0
+		}
+		return sheet.Step{Kind: sheet.KindAdd, Add: add}
 	case 3, 4:
 		x, y, text := a.number(), a.number(), "changed"
 		p := lesson.Properties{X: &x, Y: &y}

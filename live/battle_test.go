@@ -54,11 +54,13 @@ func battlefield() lesson.Board {
 		return lesson.Frame{ID: store.NewID(), Title: title, Notes: secret + " lesson notes",
 			Paper: paper.Paper{Kind: paper.Plain}, Arrangement: a, Permission: lesson.Add, Prepared: marks}
 	}
-	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
+	board := lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
 		frame("shared", lesson.WholeClass, mark(450, words("what do you see?")), piece, supply, under, covered, lid),
 		frame("own", lesson.Individual, mark(450, question("How long?"))),
 		frame(secret+" to come", lesson.WholeClass, mark(450, question(secret+"?"))),
 	}}
+	board.Frames[0].Replies = true
+	return board
 }
 
 // battle is a class in battle: the attacker and the others on their connections.

@@ -21,7 +21,7 @@ var statuses = map[refusal.Code]int{
 	refusal.QuestionsWait: http.StatusConflict,
 	refusal.FrontUnknown:  http.StatusNotFound, refusal.FrontGone: http.StatusUnauthorized,
 	refusal.TooManyFronts: http.StatusConflict,
-	refusal.Locked:        http.StatusForbidden, refusal.NoTimer: http.StatusConflict, refusal.NotShared: http.StatusConflict,
+	refusal.Locked:        http.StatusForbidden, refusal.NoTimer: http.StatusConflict, refusal.NoReplies: http.StatusForbidden, refusal.NotShared: http.StatusConflict,
 	refusal.PutAway:  http.StatusForbidden,
 	refusal.LookOnly: http.StatusForbidden, refusal.WrongOrigin: http.StatusForbidden,
 	refusal.SignInNeeded: http.StatusUnauthorized, refusal.SignInWrong: http.StatusUnauthorized,

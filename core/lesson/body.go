@@ -26,6 +26,7 @@ type Body struct {
 	Table     *Table         `json:"table,omitempty"`
 	Poll      *poll.Question `json:"poll,omitempty"`
 	Answer    *Answer        `json:"answer,omitempty"`
+	Reply     *Reply         `json:"reply,omitempty"`
 	Cover     *Cover         `json:"cover,omitempty"`
 	Placed    *Placed        `json:"placed,omitempty"`
 }
@@ -49,8 +50,9 @@ type kind interface {
 type manner struct {
 	// inClass says that it can be added in class, else only in preparing;
 	// piece that it can be prepared as one; answer that it is an answer to a
-	// poll, which nobody moves, hides or clears; straight that it is not turned.
-	inClass, piece, answer, straight bool
+	// poll, which nobody moves, hides or clears; nowhere that it has no place on the
+	// frame; straight that it is not turned.
+	inClass, piece, answer, nowhere, straight bool
 	// least is the shortest side of its box, in units.
 	least float64
 	// counted is the name under which the record counts such marks instead of
@@ -84,6 +86,9 @@ func (b Body) InClass() bool { return b.manner().inClass }
 
 // IsAnswer reports whether the mark is an answer to a poll.
 func (b Body) IsAnswer() bool { return b.manner().answer }
+
+// IsNowhere reports whether the mark has no place on the frame: an answer, a reply.
+func (b Body) IsNowhere() bool { m := b.manner(); return m.nowhere || m.answer }
 
 // Counted is the name under which the record counts such marks instead of
 // listing them; mostly empty.

@@ -81,6 +81,12 @@ func (e *Element) Check() error {
 	if m.answer {
 		return nil
 	}
+	if m.nowhere {
+		if e.X != 0 || e.Y != 0 || e.W != 0 || e.H != 0 || e.Turn != 0 || e.Group != "" || e.Layer != Fixed || e.Tray {
+			return refusal.About(refusal.BadSize, "this kind of mark has no place on the frame")
+		}
+		return nil
+	}
 	if err := e.checkLayer(m); err != nil {
 		return err
 	}

@@ -60,6 +60,8 @@ type Frame struct {
 	Arrangement Arrangement `json:"arrangement"`
 	Permission  Permission  `json:"permission"`
 	Layout      Layout      `json:"layout"`
+	// Replies says that notes may be answered.
+	Replies bool `json:"replies,omitempty"`
 	// Notes are lesson notes: for the teacher alone.
 	Notes string `json:"notes,omitempty"`
 	// Seconds is how long the timer runs unless somebody says otherwise.
@@ -167,7 +169,7 @@ func (f Frame) Check() error {
 		if !id.IsPlain(e.ID) {
 			return refusal.New(refusal.BadID)
 		}
-		if e.IsAnswer() || e.Kind == KindPlaced || e.InMargin() {
+		if e.IsNowhere() || e.Kind == KindPlaced || e.InMargin() {
 			return refusal.About(refusal.BoardIncorrect,
 				"an answer, a moved piece or a note beside the frame is not prepared")
 		}

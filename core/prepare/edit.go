@@ -59,6 +59,7 @@ type SetFrame struct {
 	Paper       *paper.Paper        `json:"paper,omitempty"`
 	Arrangement *lesson.Arrangement `json:"arrangement,omitempty"`
 	Permission  *lesson.Permission  `json:"permission,omitempty"`
+	Replies     *bool               `json:"replies,omitempty"`
 	Layout      *lesson.Layout      `json:"layout,omitempty"`
 	Notes       *string             `json:"notes,omitempty"`
 	Seconds     *int                `json:"seconds,omitempty"`
@@ -228,6 +229,7 @@ func (d *Draft) setFrame(set SetFrame) (Changed, Step, error) {
 	take(&f.Paper, set.Paper, &back.Paper)
 	take(&f.Arrangement, set.Arrangement, &back.Arrangement)
 	take(&f.Permission, set.Permission, &back.Permission)
+	take(&f.Replies, set.Replies, &back.Replies)
 	take(&f.Layout, set.Layout, &back.Layout)
 	take(&f.Notes, set.Notes, &back.Notes)
 	take(&f.Seconds, set.Seconds, &back.Seconds)

@@ -18,7 +18,7 @@ const byteOrderMark = "\uFEFF"
 
 // header names the columns; docs/formats/record-csv.md explains them.
 var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed", "round",
-	"column"}
+	"column", "to"}
 
 // CSV writes the record as comma-separated values (RFC 4180, UTF-8): one line
 // for each note, text and answer, one for all that a student drew on a frame,
@@ -31,9 +31,10 @@ func (r Record) CSV(w io.Writer) error {
 	if err := out.line(header); err != nil {
 		return fmt.Errorf("write record: %w", err)
 	}
+	notes := r.notes()
 	for _, s := range r.Students {
 		for i, f := range s.Frames {
-			for _, line := range f.lines(r.Board.Frames[i]) {
+			for _, line := range f.lines(r.Board.Frames[i], notes) {
 				row := append([]string{s.Name, strconv.Itoa(i + 1), r.Board.Frames[i].Title}, line...)
 				for j := range row {
 					row[j] = harmless(row[j])
@@ -77,9 +78,24 @@ func piecesOf(f lesson.Frame) map[string]string {
 	return words
 }
 
-// lines gives kind, content, verdict, standing, time, agreement, round and column
-// of each thing on a frame; lines and arrows are counted.
-func (f OnFrame) lines(frame lesson.Frame) [][]string {
+// notes gives the words of all notes in the record, by their ids.
+func (r Record) notes() map[string]string {
+	words := map[string]string{}
+	for _, s := range r.Students {
+		for _, f := range s.Frames {
+			for _, m := range f.Marks {
+				if m.Note != nil {
+					words[m.ID] = m.Note.Text
+				}
+			}
+		}
+	}
+	return words
+}
+
+// lines gives kind, content, verdict, standing, time, agreement, round, column and
+// what is replied to, of each thing on a frame; lines and arrows are counted.
+func (f OnFrame) lines(frame lesson.Frame, notes map[string]string) [][]string {
 	var lines [][]string
 	pieces := piecesOf(frame)
 	counted := map[string]int{}
@@ -100,23 +116,35 @@ func (f OnFrame) lines(frame lesson.Frame) [][]string {
 			content = fmt.Sprintf("%s at %.0f, %.0f", pieces[m.Placed.Piece], m.X, m.Y)
 		}
 		lines = append(lines, []string{string(m.Kind), content, "", stands, clock(m.At), agreed, "",
-			columnOf(frame, m)})
+			columnOf(frame, m), repliedTo(m, notes)})
 	}
 	for _, name := range slices.Backward(slices.Sorted(maps.Keys(counted))) {
 		unit := " strokes"
 		if name == "arrows" {
 			unit = " arrows"
 		}
-		lines = append(lines, []string{name, strconv.Itoa(counted[name]) + unit, "", "", clock(last[name]), "", "", ""})
+		lines = append(lines, []string{name, strconv.Itoa(counted[name]) + unit, "", "", clock(last[name]), "", "", "", ""})
 	}
 	for _, a := range f.Answers {
 		lines = append(lines, []string{"answer", a.Text, string(a.Right), "", clock(a.At), "",
-			strconv.Itoa(a.Round), ""})
+			strconv.Itoa(a.Round), "", ""})
 	}
 	if len(lines) == 0 {
-		lines = append(lines, []string{"nothing", "", "", "", "", "", "", ""})
+		lines = append(lines, []string{"nothing", "", "", "", "", "", "", "", ""})
 	}
 	return lines
+}
+
+// repliedTo is the note under which a reply stands; what the teacher wrote is not
+// in the record.
+func repliedTo(m lesson.Element, notes map[string]string) string {
+	if m.Reply == nil {
+		return ""
+	}
+	if text, ok := notes[m.Reply.To]; ok {
+		return text
+	}
+	return "the teacher's note"
 }
 
 // columnOf is the heading under which a note stands, or the number of its column.

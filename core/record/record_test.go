@@ -169,6 +169,29 @@ func TestNotesInColumns(t *testing.T) {
 	}
 }
 
+// A reply says which words it answers.
+func TestReplies(t *testing.T) {
+	b := lesson.Board{Frames: []lesson.Frame{{ID: "one", Title: "T", Replies: true}}}
+	mark := func(id, author string, body lesson.Body) record.Mark {
+		return record.Mark{Frame: "one", Element: lesson.Element{ID: id, Author: author, Body: body}}
+	}
+	reply := func(to string) lesson.Body {
+		return lesson.Body{Kind: lesson.KindReply, Reply: &lesson.Reply{To: to, Text: "to " + to}}
+	}
+	var out bytes.Buffer
+	if err := record.Build(b, []record.Student{{ID: "noor", Name: "Noor"}, {ID: "kenji", Name: "Kenji"}},
+		[]record.Mark{mark("n", "noor", lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "=tide", Tint: "moss"}}),
+			mark("r", "kenji", reply("n")), mark("s", "kenji", reply("teacher"))}).CSV(&out); err != nil {
+		t.Fatal(err)
+	}
+	for _, want := range []string{`"reply","to n","","","1970-01-01T00:00:00Z","","","","'=tide"`,
+		`"reply","to teacher","","","1970-01-01T00:00:00Z","","","","the teacher's note"`} {
+		if !strings.Contains(out.String(), want) {
+			t.Errorf("%s\nwant %s in it", out.String(), want)
+		}
+	}
+}
+
 // Programs that take semicolons or tabs for separators see no formula either:
 // every cell stands in quotes, and what follows such a sign is made harmless.
 func TestCSVReadWithOtherSeparators(t *testing.T) {

@@ -62,6 +62,7 @@ const (
 	DoorClosed     Code = "door-closed"
 	NotLetIn       Code = "not-let-in"
 	NoTimer        Code = "no-timer"
+	NoReplies      Code = "no-replies"
 	NotShared      Code = "not-shared"
 	NoSuchQuestion Code = "no-such-question"
 	QuestionsOff   Code = "questions-off"
@@ -150,6 +151,7 @@ var sentences = map[Code]string{
 	QuestionsOff:   "Questions are not being taken now. Ask your teacher.",
 	QuestionsWait:  "Wait until your questions are answered, then ask the next one.",
 	NotShared:      "Somebody comes to the board on a frame that the whole class shares. Go to one, or let the class share this one.",
+	NoReplies:      "Notes are not answered on this frame.",
 	NoTimer:        "No timer is running.",
 	Locked:         "Your teacher lets you only look now. What you did before is kept.",
 	NotLetIn:       "You were not let in. Talk to your teacher, or knock again.",

@@ -68,6 +68,7 @@ type State struct {
 type Setting struct {
 	Arrangement lesson.Arrangement `json:"arrangement"`
 	Permission  lesson.Permission  `json:"permission"`
+	Replies     bool               `json:"replies,omitempty"`
 }
 
 // Start gives the state of a new session at a pace: everybody on the board's
@@ -139,7 +140,7 @@ func (s State) IsOpen(frame string) bool { return slices.Contains(s.Reached, fra
 func (s State) On(board lesson.Board, frame string) (lesson.Frame, error) {
 	f, _, err := board.Frame(frame)
 	if now, ok := s.Set[frame]; ok {
-		f.Arrangement, f.Permission = now.Arrangement, now.Permission
+		f.Arrangement, f.Permission, f.Replies = now.Arrangement, now.Permission, now.Replies
 	}
 	if layout, ok := s.Laid[frame]; ok {
 		f.Layout = layout

@@ -20,7 +20,7 @@ func (u *Use) do(s *State, board lesson.Board, with With) error {
 	if err != nil {
 		return err
 	}
-	frame.Arrangement, frame.Permission = u.Arrangement, u.Permission
+	frame.Arrangement, frame.Permission, frame.Replies = u.Arrangement, u.Permission, u.Replies
 	if err := frame.Check(); err != nil {
 		return err
 	}

@@ -56,7 +56,7 @@ func (a *Add) do(e *edit) error {
 	if err := e.room(m, of(m)); err != nil {
 		return err
 	}
-	if add.Free {
+	if add.Free && !m.IsNowhere() {
 		if err := e.free(&m); err != nil {
 			return err
 		}
@@ -65,12 +65,27 @@ func (a *Add) do(e *edit) error {
 	return nil
 }
 
+// mayReply refuses replies where there are none, and to what is no note that the
+// actor may know of.
+func (e *edit) mayReply(r *lesson.Reply) error {
+	if !e.terms.Frame.Replies || e.terms.Preparing {
+		return refusal.New(refusal.NoReplies)
+	}
+	m, err := e.find(r.To)
+	if err == nil && (!m.OnFrame() || m.Note == nil) {
+		err = refusal.New(refusal.NoSuchMark)
+	}
+	return err
+}
+
 // mayAdd refuses kinds of marks that cannot be added here, and gives copies of
 // pieces the size that these have.
 func (e *edit) mayAdd(add *Add) error {
 	switch {
 	case add.Kind == lesson.KindPlaced:
 		return e.copyOf(add)
+	case add.Reply != nil:
+		return e.mayReply(add.Reply)
 	case add.IsAnswer() || !add.InClass() && !e.terms.Preparing:
 		return refusal.About(refusal.Malformed, "this kind of mark cannot be added here")
 	case e.terms.Preparing && add.Note != nil && add.Note.Margin:

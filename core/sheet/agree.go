@@ -4,7 +4,6 @@ import (
 	"slices"
 
 	"alpenglow/core/id"
-	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 )
 
@@ -26,7 +25,7 @@ func (a *Agree) do(e *edit) error {
 	switch {
 	case err != nil:
 		return err
-	case !m.OnFrame() || m.Kind != lesson.KindNote:
+	case !m.OnFrame() || m.Note == nil && m.Reply == nil:
 		return refusal.New(refusal.NoSuchMark)
 	case m.Author == me:
 		return refusal.New(refusal.OwnNote)

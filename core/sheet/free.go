@@ -91,7 +91,7 @@ func (e *edit) lying(stays func(lesson.Element) bool) (g ground, ok bool, err er
 	if e.count.marks > packed {
 		return g, false, nil
 	}
-	g.marks, err = e.each(func(o lesson.Element) bool { return !o.IsAnswer() && !o.InMargin() })
+	g.marks, err = e.each(func(o lesson.Element) bool { return !o.IsNowhere() && !o.InMargin() })
 	if err != nil {
 		return g, false, err
 	}

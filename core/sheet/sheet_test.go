@@ -213,6 +213,8 @@ func TestRefused(t *testing.T) {
 	own, grouped := rules(lesson.Individual, lesson.Add), rules(lesson.Groups, lesson.Add)
 	with := func(r sheet.Terms, change func(*sheet.Terms)) sheet.Terms { change(&r); return r }
 	width, none, below := 4.0, 0.0, -5.0
+	second := v7()
+	answered := with(whole, func(r *sheet.Terms) { r.Frame.Replies = true })
 	link := func(url string) sheet.Op {
 		return add(sheet.Add{Mark: v7(), W: 300, H: 60,
 			Body: lesson.Body{Kind: lesson.KindLink, Link: &lesson.Link{URL: url}}})
@@ -294,6 +296,26 @@ func TestRefused(t *testing.T) {
 			refusal.BadLink},
 		{"a poll brought in by a student", whole, "class",
 			[]step{{noor, add(sheet.Add{Mark: v7(), W: 300, H: 300, Body: pollMark().Body})}}, refusal.Malformed},
+		{"a reply where notes are not answered", whole, "class", []step{mine, {kenji, reply(v7(), n, "why?")}},
+			refusal.NoReplies},
+		{"a reply to nothing", answered, "class", []step{{kenji, reply(v7(), v7(), "why?")}}, refusal.NoSuchMark},
+		{"a reply to a line", answered, "class", []step{{noor, addStroke(n, 0, 0, 1)}, {kenji, reply(v7(), n, "why?")}},
+			refusal.NoSuchMark},
+		{"a reply to a reply", answered, "class", []step{mine, {kenji, reply(second, n, "why?")},
+			{noor, reply(v7(), second, "so")}}, refusal.NoSuchMark},
+		{"a reply to what is hidden", answered, "class", []step{mine, {staff, target(sheet.KindHide, n)},
+			{kenji, reply(v7(), n, "why?")}}, refusal.NoSuchMark},
+		{"a reply to what was removed", answered, "class", []step{mine, {noor, target(sheet.KindRemove, n)},
+			{kenji, reply(v7(), n, "why?")}}, refusal.NoSuchMark},
+		{"a reply without words", answered, "class", []step{mine, {kenji, reply(v7(), n, "")}}, refusal.Malformed},
+		{"a reply over the limit", answered, "class", []step{mine, {kenji, reply(v7(), n, strings.Repeat("x", 301))}},
+			refusal.TextTooLong},
+		{"a reply that lies somewhere", answered, "class", []step{mine, {kenji, add(sheet.Add{Mark: v7(), X: 5, W: 50, H: 50,
+			Body: lesson.Body{Kind: lesson.KindReply, Reply: &lesson.Reply{To: n, Text: "why?"}}})}}, refusal.BadSize},
+		{"a reply moved", answered, "class", []step{mine, {kenji, reply(second, n, "why?")}, {kenji, moveTo(second, 5, 5)}},
+			refusal.BadSize},
+		{"another's reply changed", answered, "class", []step{mine, {kenji, reply(second, n, "why?")},
+			{noor, setText(second, "no")}}, refusal.NotYours},
 		{"own note agreed with", whole, "class", []step{mine, {noor, agree(n, true)}}, refusal.OwnNote},
 		{"agreement with a line", whole, "class", []step{{noor, addStroke(n, 0, 0, 1)}, {kenji, agree(n, true)}},
 			refusal.NoSuchMark},

@@ -19,7 +19,10 @@ var layouts = []struct {
 	{"kwl", Think, lesson.Individual, func(d *drawer) { d.columns("know", "want", "learned") }},
 	{"claim-evidence-reasoning", Think, lesson.Individual,
 		func(d *drawer) { d.rows("claim", "evidence", "reasoning") }},
-	{"peer-feedback", Think, lesson.WholeClass, func(d *drawer) { d.columns("works", "ask", "next") }},
+	{"peer-feedback", Think, lesson.WholeClass, func(d *drawer) {
+		d.frame.Replies = true
+		d.columns("works", "ask", "next")
+	}},
 	{"four-square", Arrange, lesson.Individual, fourSquare},
 	{"compare-two", Arrange, lesson.WholeClass, compareTwo},
 	{"compare-three", Arrange, lesson.WholeClass, compareThree},

@@ -6,14 +6,15 @@ import type { Element, Frame } from '../wire/types.gen'
 import { textOf } from './paint/geometry'
 import { useHand } from './hand/useHand'
 import { nameKey } from './marks/useMark'
+import { replied } from './useReplied'
 import '../words/windows'
-import { isBeside } from '../rules/pieces'
+import { isBeside, type Reply } from '../rules/pieces'
 import { isHidden, isRemoved } from '../rules/standing'
 
-type Props = { frame: Frame; marks: readonly Element[]; onClose: () => void }
+type Props = { frame: Frame; marks: readonly Element[]; replies: readonly Reply[]; onClose: () => void }
 
 /** The same frame as text: everything on it, in reading order, by agreement or by author. */
-export default function ListView({ frame, marks, onClose }: Props) {
+export default function ListView({ frame, marks, replies, onClose }: Props) {
   const { t } = useTranslation()
   const hand = useHand()
   const [order, setOrder] = useState<'place' | 'agreed' | 'author'>('place')
@@ -93,6 +94,17 @@ export default function ListView({ frame, marks, onClose }: Props) {
                   {textOf(m) ||
                     (m.kind === 'stamp' ? t(`stamps.${m.stamp.sign}`) : m.kind === 'link' ? m.link.url : '')}
                 </p>
+                <ul className="ms-4 border-s-2 border-line ps-3 empty:hidden" aria-label={t('replies.title')}>
+                  {replied(replies, m.id).map((r) => (
+                    <li key={r.id}>
+                      <span className="text-sm text-slate">
+                        {hand.nameOf(r.author)}
+                        {isHidden(r) ? ` · ${t('frame.hiddenMark')}` : ''}
+                      </span>{' '}
+                      <span dir="auto">{r.reply.text}</span>
+                    </li>
+                  ))}
+                </ul>
               </div>
               {!isBeside(m) && (
                 <Button

@@ -32,7 +32,7 @@ export default function Overview({ marks }: { marks: readonly Element[] }) {
 const Places = memo(function Places({ marks }: { marks: readonly Element[] }) {
   let d = ''
   for (const m of marks) {
-    if (m.kind === 'answer') continue
+    if (m.kind === 'answer' || m.kind === 'reply') continue
     const b = boundsOf(m)
     d += `M${b.x} ${b.y}h${Math.max(12, b.w)}v${Math.max(12, b.h)}h${-Math.max(12, b.w)}z`
   }

@@ -14,6 +14,7 @@ import { FrameView } from './FrameView'
 import { draftMark } from './hand/draft'
 import { Hand } from './hand/hand'
 import { HandProvider } from './hand/useHand'
+import { replied, useReplied } from './useReplied'
 import type { Tool } from './hand/state'
 import { keyOnFrame, leaveKeys } from './hand/keys'
 import { Ledge } from './offers/Ledge'
@@ -34,6 +35,8 @@ const UploadsView = part(() => import('./pictures/UploadsView'))
 const Tour = part(() => import('./offers/Tour'))
 // Small pictures of pieces are painted only where there are some.
 const Tray = part(() => import('./offers/Tray'))
+// Only frames whose notes are answered need it.
+const RepliesBeside = part(() => import('./offers/RepliesBeside'))
 const Margin = part(() => import('./offers/Margin'))
 
 type Props = {
@@ -121,10 +124,10 @@ export function Workplace({
   const canUndo = useBenchState((s) => sheet !== null && s.canUndo.has(sheet))
   const canRedo = useBenchState((s) => sheet !== null && s.canRedo.has(sheet))
   const works = mayAdd && sheet !== null
-  const { marks, tray, margin } = useMemo(
+  const { marks, tray, margin, replies } = useMemo(
     () =>
       preparing
-        ? { marks: onSheet.filter((m) => !m.tray), tray: onSheet.filter((m) => m.tray), margin: [] }
+        ? { marks: onSheet.filter((m) => !m.tray), tray: onSheet.filter((m) => m.tray), margin: [], replies: [] }
         : laid(frame, onSheet),
     [frame, onSheet, preparing],
   )
@@ -165,6 +168,7 @@ export function Workplace({
 
   hand.stand({ frame, sheet, marks: shown, saved: marks, me, works, preparing, columns }, nameOf)
   useEffect(() => hand.set({ writesBelow: narrow }), [hand, narrow])
+  useReplied(hand, replies)
   useEffect(() => () => leaveKeys(hand), [hand, frame.id, sheet, held])
   useEffect(() => void fetchParts(), [])
   const uploads = useUploads(hand)
@@ -233,6 +237,11 @@ export function Workplace({
               </Suspense>
             )}
           </div>
+          {one?.kind === 'note' && (frame.replies || replied(replies, one.id).length > 0) && (
+            <Suspense fallback={null}>
+              <RepliesBeside note={one} replies={replied(replies, one.id)} />
+            </Suspense>
+          )}
           {margin.length > 0 && (
             <Suspense fallback={null}>
               <Margin notes={margin} />
@@ -269,7 +278,9 @@ export function Workplace({
         <Suspense fallback={null}>
           {open === 'help' && <Help onClose={() => setOpen(null)} />}
           {open === 'link' && <LinkDialog onClose={() => setOpen(null)} />}
-          {open === 'list' && <ListView frame={frame} marks={[...marks, ...margin]} onClose={() => setOpen(null)} />}
+          {open === 'list' && (
+            <ListView frame={frame} marks={[...marks, ...margin]} replies={replies} onClose={() => setOpen(null)} />
+          )}
           {open === 'tour' && <Tour staff={me === 'staff'} onClose={() => setOpen(null)} />}
         </Suspense>
       </div>

@@ -35,6 +35,15 @@ export function Sharing({ frame, onSet }: Props) {
         value={frame.permission}
         onPick={(permission) => onSet({ permission })}
       />
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={frame.replies ?? false}
+          onChange={(e) => onSet({ replies: e.target.checked })}
+          className="size-4 accent-dusk"
+        />
+        {t('sharing.replies')}
+      </label>
       <p role="status" className="rounded-lg bg-dusk-soft px-3 py-2 text-sm text-night" data-part="sentence">
         {t(`sharing.says_${frame.arrangement}_${frame.permission}`)}
       </p>

@@ -14,6 +14,12 @@ export const isPiece = (mark: Lying) => Boolean(mark.layer)
 /** Whether a piece is one that has an endless supply and still lies there. */
 export const isSupply = (mark: Lying) => mark.layer === 'supply' && !mark.of
 
+/** A short answer under a note. */
+export type Reply = Element & { kind: 'reply' }
+
+/** Whether a mark has no place on the frame: an answer to a poll, a reply to a note. */
+export const isNowhere = (mark: Element) => mark.kind === 'answer' || mark.kind === 'reply'
+
 /** Whether a note lies beside the frame, because there was no room on it. */
 export const isBeside = (mark: Element) => mark.kind === 'note' && mark.note.margin === true
 
@@ -23,16 +29,25 @@ export const fixedOn = (frame: Frame) => frame.prepared.filter((m) => !m.layer &
 /**
  * What lies on a frame, given what is on its sheet: the work, the pieces where
  * people have put them and the others where they were prepared; what still
- * lies in the tray beside it; and the notes in the margin, for which there was no room.
+ * lies in the tray beside it; the notes in the margin, for which there was no room;
+ * and the replies to notes.
  */
-export function laid(frame: Frame, marks: readonly Element[]): { marks: Lying[]; tray: Lying[]; margin: Element[] } {
+export function laid(
+  frame: Frame,
+  marks: readonly Element[],
+): { marks: Lying[]; tray: Lying[]; margin: Element[]; replies: Reply[] } {
   const pieces = new Map(frame.prepared.filter((m) => m.layer && !isRemoved(m)).map((m) => [m.id, m]))
   const on: Lying[] = []
   const margin: Element[] = []
+  const replies: Reply[] = []
   const inColumns = (frame.layout.columns?.length ?? 0) > 0
   const taken = new Set<string>()
   for (const mark of marks) {
     if (isRemoved(mark)) continue
+    if (mark.kind === 'reply') {
+      replies.push(mark)
+      continue
+    }
     if (mark.kind !== 'placed') {
       ;(isBeside(mark) && !inColumns ? margin : on).push(mark)
       continue
@@ -48,5 +63,6 @@ export function laid(frame: Frame, marks: readonly Element[]): { marks: Lying[];
     marks: [...waiting.filter((p) => !p.tray), ...on],
     tray: waiting.filter((p) => p.tray),
     margin,
+    replies,
   }
 }

@@ -10,7 +10,7 @@ import { useLesson } from '../wire/useLesson'
 export function Moderate({ mark, sheet }: { mark: Element; sheet: string }) {
   const { t } = useTranslation()
   const lesson = useLesson()
-  if (mark.kind === 'answer') return null
+  if (mark.kind === 'answer' || mark.kind === 'reply') return null
   const kind = isHidden(mark) ? 'show' : 'hide'
   const Sign = isHidden(mark) ? Eye : EyeOff
   return (

@@ -9,8 +9,8 @@ import { useWish } from './useWish'
 /** How the frame is used, in words, and a place to change it while the lesson runs. */
 export function UseMenu({ frame }: { frame: Frame }) {
   const { t } = useTranslation()
-  const { arrangement, permission } = frame
-  const [wish, set] = useWish<Setting>({ arrangement, permission }, (to) => ({
+  const { arrangement, permission, replies } = frame
+  const [wish, set] = useWish<Setting>({ arrangement, permission, replies }, (to) => ({
     kind: 'use',
     use: { frame: frame.id, ...to },
   }))

@@ -5,6 +5,7 @@ import { FrameView } from '../frame/FrameView'
 import { Hand } from '../frame/hand/hand'
 import { HandProvider } from '../frame/hand/useHand'
 import { Overlay } from '../frame/Overlay'
+import { useReplied } from '../frame/useReplied'
 import { useColumns } from '../frame/useColumns'
 import { PollCard } from '../polls/PollCard'
 import { laid } from '../rules/pieces'
@@ -23,7 +24,7 @@ export function FrontFrame({ frame, sheet, polls }: Props) {
   const bench = useBench()
   const people = useBenchState((s) => s.people)
   const onSheet = sheet?.marks ?? nothing
-  const { marks } = useMemo(() => laid(frame, onSheet), [frame, onSheet])
+  const { marks, replies } = useMemo(() => laid(frame, onSheet), [frame, onSheet])
   const ground = { frame, sheet: null, saved: marks, me: '', works: false, preparing: false }
   const [hand] = useState(() => new Hand(bench, { ...ground, marks, columns: null }, 'select'))
   const from = useStore(hand.state, (s) => s.from)
@@ -33,6 +34,7 @@ export function FrontFrame({ frame, sheet, polls }: Props) {
     [people, t],
   )
   const { marks: standing, columns } = useColumns(frame, marks, from, nameOf)
+  useReplied(hand, replies)
   hand.stand({ ...ground, marks: standing, columns }, nameOf)
   return (
     <HandProvider value={hand}>

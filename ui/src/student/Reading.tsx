@@ -1,10 +1,13 @@
-import { Image, Pencil, ThumbsUp, Trash2, Undo2 } from 'lucide-react'
+import { Image, MessageSquare, Pencil, ThumbsUp, Trash2, Undo2 } from 'lucide-react'
 import { useEffect, useEffectEvent, useId, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import { Button } from '../kit/Button'
 import { hueOf } from '../kit/people'
 import { columnOf, inOrder, type Note } from '../rules/columns'
+import { Replies } from '../frame/Replies'
+import { replied } from '../frame/useReplied'
+import type { Reply } from '../rules/pieces'
 import { isHidden, isRemoved } from '../rules/standing'
 import type { Column, Element, Frame, Order } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
@@ -46,6 +49,20 @@ export default function Reading({ frame, sheet, marks, me, mayAdd, onPicture, ch
   const mine = inOrder({}, notes, nameOf).filter((m) => m.author === me)
   const others = inOrder({ order }, notes, nameOf).filter((m) => m.author !== me)
   if (order === '') others.reverse() // the newest first
+  const replies = marks.filter((m): m is Reply => m.kind === 'reply' && !isRemoved(m))
+  const under = (m: Note) =>
+    (frame.replies || replied(replies, m.id).length > 0) && (
+      <Under count={replied(replies, m.id).length}>
+        <Replies
+          note={m}
+          replies={replied(replies, m.id)}
+          sheet={sheet}
+          me={me}
+          may={mayAdd && (frame.replies ?? false)}
+          nameOf={nameOf}
+        />
+      </Under>
+    )
   const heading = (m: Note) => (columns.length > 1 ? titleOf(columns[columnOf(columns, m)]!, columns, t) : '')
   return (
     <div data-part="reading" className="flex min-h-0 grow flex-col gap-4 overflow-auto p-4">
@@ -73,7 +90,9 @@ export default function Reading({ frame, sheet, marks, me, mayAdd, onPicture, ch
           <h2 className="mb-2 text-lg">{t('reading.mine')}</h2>
           <ul className="flex flex-col gap-3">
             {mine.map((m) => (
-              <OwnCard key={m.id} note={m} sheet={sheet} heading={heading(m)} may={mayAdd} />
+              <OwnCard key={m.id} note={m} sheet={sheet} heading={heading(m)} may={mayAdd}>
+                {under(m)}
+              </OwnCard>
             ))}
           </ul>
         </section>
@@ -100,6 +119,7 @@ export default function Reading({ frame, sheet, marks, me, mayAdd, onPicture, ch
                 {m.note.text}
               </p>
               <Agree note={m} sheet={sheet} me={me} />
+              {under(m)}
             </li>
           ))}
         </ul>
@@ -207,8 +227,31 @@ function Writer({ sheet, columns, stays }: WriterProps) {
   )
 }
 
+/** What was answered to a note, once it is asked for. */
+function Under({ count, children }: { count: number; children: ReactNode }) {
+  const { t } = useTranslation()
+  const [open, setOpen] = useState(false)
+  return (
+    <div className="flex flex-col gap-2">
+      <button
+        type="button"
+        aria-expanded={open}
+        className="inline-flex min-h-11 items-center gap-1.5 self-start rounded-lg px-2 font-semibold text-slate hover:bg-mist"
+        onClick={() => setOpen(!open)}
+      >
+        <MessageSquare size={18} aria-hidden="true" />
+        {t('replies.title')}
+        {count > 0 && ` · ${count}`}
+      </button>
+      {open && children}
+    </div>
+  )
+}
+
+type OwnProps = { note: Note; sheet: string; heading: string; may: boolean; children: ReactNode }
+
 /** A note of one's own: read, changed, removed. */
-function OwnCard({ note, sheet, heading, may }: { note: Note; sheet: string; heading: string; may: boolean }) {
+function OwnCard({ note, sheet, heading, may, children }: OwnProps) {
   const { t } = useTranslation()
   const lesson = useLesson()
   const [text, setText] = useState<string | null>(null)
@@ -267,6 +310,7 @@ function OwnCard({ note, sheet, heading, may }: { note: Note; sheet: string; hea
           </button>
         )}
       </div>
+      {children}
     </li>
   )
 }

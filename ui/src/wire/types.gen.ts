@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "front-gone" | "front-unknown" | "join-needed" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "front-gone" | "front-unknown" | "join-needed" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -226,6 +226,11 @@ export type Answer = {
   value: AnswerValue;
 };
 
+export type Reply = {
+  to: string;
+  text: string;
+};
+
 export type Cover = {
   tint: Tint;
   text?: string;
@@ -247,6 +252,7 @@ export type Body = (
   | { kind: "table"; table: Table }
   | { kind: "poll"; poll: Question }
   | { kind: "answer"; answer: Answer }
+  | { kind: "reply"; reply: Reply }
   | { kind: "cover"; cover: Cover }
   | { kind: "placed"; placed: Placed }
 );
@@ -277,6 +283,7 @@ export type Frame = {
   arrangement: Arrangement;
   permission: Permission;
   layout: Layout;
+  replies?: boolean;
   notes?: string;
   seconds?: number;
   objectives?: Array<string>;
@@ -444,6 +451,7 @@ export type Board = {
 export type Setting = {
   arrangement: Arrangement;
   permission: Permission;
+  replies?: boolean;
 };
 
 export type Locks = {
@@ -1154,6 +1162,7 @@ export type SetFrame = {
   paper?: Paper;
   arrangement?: Arrangement;
   permission?: Permission;
+  replies?: boolean;
   layout?: Layout;
   notes?: string;
   seconds?: number;

@@ -55,6 +55,7 @@ export class Hand {
       shift: null,
       cursor: null,
       names: false,
+      replied: new Map(),
       only: null,
       asked: null,
       hovered: null,

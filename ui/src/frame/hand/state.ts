@@ -50,6 +50,8 @@ export type HandState = {
   /** Where the keyboard points. */
   cursor: Point | null
   names: boolean
+  /** How many replies the notes have that have some. */
+  replied: ReadonlyMap<string, number>
   /** Only this author's work is shown clearly. */
   only: string | null
   /** The mark whose author and time are shown because somebody asked. */

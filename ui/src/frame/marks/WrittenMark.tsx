@@ -1,4 +1,4 @@
-import { ThumbsUp } from 'lucide-react'
+import { MessageSquare, ThumbsUp } from 'lucide-react'
 import { memo, useLayoutEffect, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { hueOf } from '../../kit/people'
@@ -59,6 +59,7 @@ function LiveWords({ mark }: { mark: Written }) {
   const isNote = mark.kind === 'note'
   const writes = editing && !narrow
   const agreed = mark.agreed ?? []
+  const replies = useHandState((s) => s.replied.get(mark.id) ?? 0)
   return (
     <div
       ref={box}
@@ -90,6 +91,15 @@ function LiveWords({ mark }: { mark: Written }) {
         >
           <ThumbsUp size={17} className={agreed.includes(hand.ground.me) ? 'fill-dusk-soft text-dusk' : 'text-slate'} />
           {agreed.length}
+        </span>
+      )}
+      {replies > 0 && (
+        <span
+          aria-hidden="true"
+          className="absolute end-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 text-[20px] font-semibold text-night tabular-nums"
+        >
+          <MessageSquare size={17} className="text-slate" />
+          {replies}
         </span>
       )}
     </div>

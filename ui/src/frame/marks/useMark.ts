@@ -25,6 +25,7 @@ export function useMark(mark: Lying) {
   const faint = useStore(hand.state, (s) => s.only !== null && s.only !== mark.author)
   const names = useStore(hand.state, (s) => s.names || s.asked === mark.id)
   const author = useBenchState((s) => (mark.author === 'staff' ? '' : s.people.get(mark.author ?? '')?.name))
+  const replies = useStore(hand.state, (s) => s.replied.get(mark.id) ?? 0)
   const mine = mark.author === hand.ground.me
   const may = hand.mayMove(mark)
   const piece = hand.isPiece(mark)
@@ -43,6 +44,7 @@ export function useMark(mark: Lying) {
     words && `: ${words}`,
     isHidden(mark) && `, ${t('frame.hiddenMark')}`,
     mark.agreed?.length && `, ${t('marks.agreed', { count: mark.agreed.length })}`,
+    replies > 0 && `, ${t('marks.replied', { count: replies })}`,
     mark.group && `, ${t('marks.grouped')}`,
   ]
     .filter(Boolean)
