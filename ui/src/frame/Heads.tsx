@@ -21,13 +21,16 @@ export default function Heads({ heads }: { heads: readonly Head[] }) {
         className="pointer-events-none absolute text-on-ground"
         style={{ left: c.x, top: c.y, width: c.w, height: c.h }}
       >
-        <h3
-          dir="auto"
-          className="truncate border-b-3 border-edge font-semibold"
+        <div
+          className="border-b-3 border-edge"
           style={{ fontSize: HEAD.size, height: HEAD.rule, lineHeight: `${HEAD.rule}px` }}
         >
-          {c.title}
-        </h3>
+          {c.title && (
+            <h3 dir="auto" className="truncate font-semibold">
+              {c.title}
+            </h3>
+          )}
+        </div>
         {c.prompt && (
           <p dir="auto" className="line-clamp-2 pt-1 leading-[1.2]" style={{ fontSize: HEAD.prompt }}>
             {c.prompt}

@@ -42,7 +42,10 @@ export function Replies({ note, replies, sheet, me, may, nameOf }: Props) {
         {seen.map((r) => {
           const yes = r.agreed?.includes(me) ?? false
           return (
-            <li key={r.id} className={`rounded-lg border border-line bg-paper p-2 ${isHidden(r) ? 'opacity-60' : ''}`}>
+            <li
+              key={r.id}
+              className={`rounded-lg border border-line bg-paper p-2 ${isHidden(r) ? 'border-dashed border-slate' : ''}`}
+            >
               <p className="text-sm font-semibold text-slate">{nameOf(r.author)}</p>
               <p dir="auto" className="break-words whitespace-pre-wrap">
                 {r.reply.text}
