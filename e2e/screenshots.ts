@@ -1,5 +1,6 @@
 // Takes the pictures in docs/screenshots from the demo data: npx playwright test -c screenshots.config.ts
 import { test, type Page } from '@playwright/test'
+import { spawn } from 'node:child_process'
 import { mkdirSync } from 'node:fs'
 import { join as path } from 'node:path'
 import { addNote, device, draw, join, phone, saved, signIn, startSession } from './support/people'
@@ -39,7 +40,6 @@ async function prepareAndRehearse(teacher: Page, shot: (name: string) => Promise
   await teacher.getByText('Each group', { exact: true }).click()
   await teacher.keyboard.press('Escape')
   await teacher.getByRole('button', { name: /^Open the frame of Group 3 large. [4-9] things/ }).waitFor()
-  await shot('groups')
   await teacher.getByRole('button', { name: /^Pace/ }).click()
   await teacher.getByLabel(/Own pace/).check()
   await teacher.keyboard.press('Escape')
@@ -88,13 +88,6 @@ test('pictures of the main views', async ({ browser }) => {
       await page.getByRole('button', { name: tint, exact: true }).click()
       await saved(page)
     }
-    await kenji!.waitForTimeout(400)
-    await shot(kenji!, 'student-notes')
-    await shot(teacher, 'run')
-    await teacher.getByRole('button', { name: /^Join code/ }).click()
-    await teacher.waitForTimeout(600)
-    await shot(teacher, 'code')
-    await teacher.keyboard.press('Escape')
 
     // Oskar shows what a hand can do.
     const oskar = students[6]!
@@ -130,12 +123,6 @@ test('pictures of the main views', async ({ browser }) => {
     await shot(oskar, 'hand')
     await kenji!.getByRole('button', { name: /Amara's note/ }).click()
     await kenji!.getByRole('button', { name: 'I agree' }).click()
-    await teacher.getByRole('button', { name: 'View', exact: true }).click()
-    await teacher.getByRole('menuitem', { name: 'Everything as a list' }).click()
-    await teacher.getByRole('dialog').waitFor()
-    await teacher.waitForTimeout(400)
-    await shot(teacher, 'list')
-    await teacher.keyboard.press('Escape')
 
     await teacher.getByRole('button', { name: /Lead everybody to frame 2/ }).click()
     const circle = (x: number, y: number, r: number): Array<[number, number]> =>
@@ -150,10 +137,6 @@ test('pictures of the main views', async ({ browser }) => {
     await shot(noor, 'student-phone-draw')
     await teacher.waitForTimeout(800)
     await shot(teacher, 'monitor')
-    await teacher.getByRole('button', { name: /Open Noor's frame large/ }).click()
-    await teacher.waitForTimeout(400)
-    await shot(teacher, 'monitor-large')
-    await teacher.keyboard.press('Escape')
 
     await teacher.getByRole('button', { name: /Lead everybody to frame 3/ }).click()
     for (const [i, page] of students.slice(0, 7).entries()) {
@@ -170,11 +153,86 @@ test('pictures of the main views', async ({ browser }) => {
     await teacher.getByRole('heading', { name: 'By student' }).waitFor()
     await teacher.waitForTimeout(500)
     await teacher.screenshot({ path: path(folder, 'record.png'), fullPage: false })
-    await teacher.getByRole('heading', { name: 'By student' }).evaluate((e) => e.scrollIntoView())
-    await shot(teacher, 'record-students')
     await teacher.goto('/boards')
     await prepareAndRehearse(teacher, (name) => shot(teacher, name))
   } finally {
+    await server.remove()
+  }
+})
+
+/** Shows something on the front screen, as a teacher does. */
+async function show(teacher: Page, kind: string, more?: () => Promise<void>) {
+  await teacher.keyboard.press('Alt+f')
+  await teacher.getByRole('radio', { name: kind }).check()
+  await more?.()
+  await teacher.waitForTimeout(1500)
+  await teacher.getByRole('button', { name: 'Show this' }).click()
+  await teacher.getByRole('dialog').waitFor({ state: 'detached' })
+}
+
+test('pictures with twenty-eight in the room', async ({ browser }) => {
+  const server = await DemoServer.start()
+  const shot = (page: Page, name: string) => page.screenshot({ path: path(folder, `${name}.png`) })
+  const teacher = await device(browser, server.url)
+  await signIn(teacher)
+  const code = (await startSession(teacher)).replace(' ', '')
+  const noor = await device(browser, server.url, phone)
+  await join(noor, code, 'Noor')
+  const crowd = spawn(
+    path(import.meta.dirname, '../bin/alpenglow'),
+    ['rehearse', '-url', server.url, '-code', code, '-students', '27', '-pace', '0.4'],
+    { stdio: 'ignore' },
+  )
+  try {
+    const screen = await device(browser, server.url)
+    await screen.context().addCookies(await teacher.context().cookies())
+    await teacher.getByText('28 here').waitFor({ timeout: 60_000 })
+    await screen.goto(new URL(teacher.url()).pathname.replace('run', 'front'))
+    await screen.getByText('28 are in').waitFor()
+    await screen.waitForTimeout(800)
+    await shot(screen, 'front-gathering')
+    await noor.getByRole('button', { name: 'I need help' }).click()
+    await teacher.waitForTimeout(9000)
+    await teacher.getByRole('button', { name: 'Spread out' }).click()
+    await teacher.keyboard.press('Alt+t')
+    await teacher.getByRole('button', { name: 'Start 5 min' }).first().click()
+    await teacher.waitForTimeout(1200)
+    await shot(teacher, 'run')
+    await teacher.getByRole('button', { name: /^Change who shares/ }).click()
+    await teacher.getByText('In columns', { exact: true }).click()
+    for (const [i, heading] of ['I see', 'I think', 'I wonder'].entries()) {
+      await teacher.getByLabel(`Heading of column ${i + 1}`).fill(heading)
+      await teacher.getByLabel(`Heading of column ${i + 1}`).blur()
+    }
+    await teacher.getByLabel('Notes may be answered').check()
+    await teacher.keyboard.press('Escape')
+    await show(teacher, "The class's frame, live")
+    await screen.waitForTimeout(1500)
+    await shot(screen, 'front-frame')
+    await noor.locator('li').filter({ hasText: 'Me too' }).getByRole('button', { name: 'Replies' }).nth(1).click()
+    await noor.getByLabel('Write a reply').fill('Is it like that everywhere?')
+    await noor.getByRole('button', { name: 'Reply', exact: true }).click()
+    await noor.waitForTimeout(500)
+    await shot(noor, 'student-phone-read')
+    await teacher.keyboard.press('Alt+f')
+    await teacher.getByRole('radio', { name: 'Words in large letters' }).waitFor()
+    await teacher.waitForTimeout(1500)
+    await shot(teacher, 'front-choose')
+    await teacher.keyboard.press('Escape')
+    await teacher.getByRole('button', { name: /Lead everybody to frame 2/ }).click()
+    await teacher.waitForTimeout(9000)
+    await show(teacher, 'Frames of students, side by side', async () => {
+      for (const box of (await teacher.getByRole('dialog').getByRole('checkbox').all()).slice(0, 4)) await box.check()
+    })
+    await screen.waitForTimeout(1500)
+    await shot(screen, 'front-side')
+    await teacher.getByRole('button', { name: /Lead everybody to frame 3/ }).click()
+    await teacher.waitForTimeout(9000)
+    await show(teacher, 'A poll', () => teacher.getByLabel('With the answers so far').check())
+    await screen.waitForTimeout(1500)
+    await shot(screen, 'front-poll')
+  } finally {
+    crowd.kill()
     await server.remove()
   }
 })

@@ -132,7 +132,10 @@ func (a *attacker) step(deep bool) sheet.Step {
 			{Kind: sheet.KindShow, Show: &sheet.Show{Mark: a.some()}},
 			{Kind: sheet.KindHold, Hold: &sheet.Hold{Mark: a.some()}},
 			{Kind: sheet.KindSpread, Spread: &sheet.Spread{To: []sheet.Spot{{Mark: a.some(), X: a.number(), W: 90, H: 90}}}},
-			{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: a.some()}}}[a.IntN(5)]
+			{Kind: sheet.KindStack, Stack: &sheet.Stack{Stack: a.fresh(), Marks: []string{a.some(), a.some()}}},
+			{Kind: sheet.KindStack, Stack: &sheet.Stack{To: []sheet.InStack{{Stack: a.some(),
+				Spot: sheet.Spot{Mark: a.some(), X: a.number(), W: 90, H: 90}}}}},
+			{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: a.some()}}}[a.IntN(7)]
 	case 10, 11:
 		set := &sheet.SetAnswer{Poll: a.some(), Round: a.IntN(4) - 1}
 		if value := poll.Choose(a.some()); a.IntN(5) > 0 {

@@ -4,8 +4,10 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
 	"net/http/httptest"
+	"net/url"
 	"strings"
 	"sync"
 	"testing"
@@ -65,7 +67,7 @@ func battlefield() lesson.Board {
 
 // battle is a class in battle: the attacker and the others on their connections.
 type battle struct {
-	t     *testing.T
+	t     testing.TB
 	hub   *Hub
 	board lesson.Board
 	id    string
@@ -74,7 +76,9 @@ type battle struct {
 	last  map[string]*scene
 }
 
-func newBattle(t *testing.T) *battle {
+// newBattle starts it, with more students if they are named.
+func newBattle(t testing.TB, more ...string) *battle {
+	t.Helper()
 	s := storetest.Open(t, storetest.URL(t))
 	teacher := store.Teacher{Email: "ines@ternharbour.example", Password: "x"}
 	if err := s.AddTeacher(ctx, &teacher); err != nil {
@@ -98,8 +102,8 @@ func newBattle(t *testing.T) *battle {
 	}
 	f.id = n.ID
 	people := map[string]store.Participant{}
-	for i, name := range []string{"Noor", "Kenji", "Vera"} {
-		p, err := s.Join(ctx, n.ID, 400, []byte{byte(i)}, false, func([]string) string { return name })
+	for i, name := range append([]string{"Noor", "Kenji", "Vera"}, more...) {
+		p, err := s.Join(ctx, n.ID, 400, fmt.Append(nil, i), false, func([]string) string { return name })
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -151,6 +155,7 @@ type wire struct {
 	closed  int             // the code with which it ended
 	broke   error           // and what reading it said then
 	leaked  string          // what came that should not have
+	each    func([]byte)    // is given all that comes, where it is set
 	heard   map[string]bool // which of what is listened for has come
 	known   map[string]bool
 	pool    []string // all that is known, in the order in which it came
@@ -166,7 +171,7 @@ func (f *battle) connect(name string, as Role) *wire {
 // dial opens a connection and asks to be let in, without waiting for the answer.
 func (f *battle) dial(name string, as Role) *wire {
 	f.t.Helper()
-	conn, response, err := websocket.DefaultDialer.Dial(f.url+"/realtime?as="+name, nil)
+	conn, response, err := websocket.DefaultDialer.Dial(f.url+"/realtime?as="+url.QueryEscape(name), nil)
 	if err != nil {
 		f.t.Fatal(err)
 	}
@@ -190,6 +195,11 @@ func (w *wire) listen() {
 			return
 		}
 		w.mu.Lock()
+		if w.each != nil {
+			w.each(text)
+			w.mu.Unlock()
+			continue
+		}
 		if at := strings.Index(string(text), secret); at >= 0 && w.leaked == "" {
 			w.leaked = string(text[max(0, at-300):min(len(text), at+100)])
 		}

@@ -14,7 +14,8 @@ const KindNote Kind = "note"
 // Note is a sticky note: a card that grows with its text. Size is the height of
 // its letters in frame units, 0 for the usual one. Margin says that it lies beside
 // the frame, because there was no room on it. Where notes lie in columns, Column
-// is the id of its column and Rank its place there by hand, the least first.
+// is the id of its column and Rank its place there by hand, the least first. Stack
+// is the name of the stack that it lies in (see Beneath).
 type Note struct {
 	Text   string  `json:"text"`
 	Tint   Tint    `json:"tint"`
@@ -22,6 +23,7 @@ type Note struct {
 	Margin bool    `json:"margin,omitempty"`
 	Column string  `json:"column,omitempty"`
 	Rank   float64 `json:"rank,omitempty"`
+	Stack  string  `json:"stack,omitempty"`
 }
 
 // NoteSize is a size of notes: of their letters, their width, and the height of a
@@ -63,7 +65,7 @@ func (n *Note) check() error {
 	if !n.Tint.known() || n.Size != 0 && !letterSize(n.Size) {
 		return refusal.About(refusal.BadStyle, "tint or size")
 	}
-	if n.Column != "" && !id.IsPlain(n.Column) || !(n.Rank >= -maxRank && n.Rank <= maxRank) {
+	if n.Column != "" && !id.IsPlain(n.Column) || n.Stack != "" && !id.IsPlain(n.Stack) || !(n.Rank >= -maxRank && n.Rank <= maxRank) {
 		return refusal.About(refusal.Malformed, "column or rank")
 	}
 	return checkText(n.Text, MaxNote)

@@ -88,6 +88,8 @@ func (e *edit) mayAdd(add *Add) error {
 		return e.mayReply(add.Reply)
 	case add.IsAnswer() || !add.InClass() && !e.terms.Preparing:
 		return refusal.About(refusal.Malformed, "this kind of mark cannot be added here")
+	case add.Note != nil && add.Note.Stack != "":
+		return refusal.About(refusal.Malformed, "a new note lies in no stack")
 	case e.terms.Preparing && add.Note != nil && add.Note.Margin:
 		return refusal.About(refusal.Malformed, "what is prepared does not lie beside the frame")
 	case !e.terms.Preparing && (add.Layer != lesson.Fixed || add.Tray):

@@ -103,7 +103,11 @@ func (e *edit) lying(stays func(lesson.Element) bool) (g ground, ok bool, err er
 			words += len(o.Words())
 		}
 	}
+	beneath := lesson.Beneath(g.marks)
 	for _, o := range g.marks {
+		if beneath[o.ID] {
+			continue
+		}
 		words += len(o.Words())
 		if stays(o) {
 			all = append(all, o)

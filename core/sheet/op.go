@@ -41,6 +41,7 @@ type Step struct {
 	Show    *Show      `json:"show,omitempty"`
 	Clear   *Clear     `json:"clear,omitempty"`
 	Spread  *Spread    `json:"spread,omitempty"`
+	Stack   *Stack     `json:"stack,omitempty"`
 	Answer  *SetAnswer `json:"answer,omitempty"`
 }
 

@@ -96,6 +96,8 @@ func (e *edit) spread() ([]Spot, error) {
 	if err != nil {
 		return nil, err
 	}
+	beneath := lesson.Beneath(notes)
+	notes = slices.DeleteFunc(notes, func(m lesson.Element) bool { return beneath[m.ID] })
 	if len(notes) > MaxSpread {
 		return nil, refusal.About(refusal.TooMany, "%d notes, at most %d", len(notes), MaxSpread)
 	}

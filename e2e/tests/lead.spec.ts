@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson } from '../support/frame'
-import { accessible, device, join, phone, saved } from '../support/people'
+import { accessible, device, join, phone, saved, signIn } from '../support/people'
 import { DemoServer } from '../support/server'
 
 let server: DemoServer
@@ -69,4 +69,33 @@ test('a closed door: who comes late knocks, and is let in one by one, sent away,
   await door.getByRole('button', { name: 'Let all in' }).click()
   for (const page of [cem, dia]) await expect(page).toHaveURL(/\/lesson\//)
   await expect(door.getByRole('heading')).toHaveCount(0)
+})
+
+test("the teacher's second device: taken up where the lesson stands, and in step", async ({ browser }) => {
+  const { teacher, students } = await lesson(browser, server.url, 'Eli')
+  const [eli] = students as [Page]
+  await teacher.getByRole('button', { name: /Lead everybody to frame 2/ }).click()
+  await teacher.getByRole('button', { name: 'Pause', exact: true }).click()
+  const at = new URL(teacher.url()).pathname
+  const second = await device(browser, server.url)
+  await signIn(second)
+  await second.locator(`a[href="${at}"]`).first().click()
+  await expect(second.getByRole('button', { name: 'Go on', exact: true })).toBeVisible()
+  await expect(second.getByRole('button', { name: 'Where is the Moon?', exact: false }).first()).toBeVisible()
+  // The first one is lost; the second goes on.
+  await teacher.context().setOffline(true)
+  await teacher.evaluate(() => dispatchEvent(new Event('offline')))
+  await second.getByRole('button', { name: 'Go on', exact: true }).click()
+  await expect(eli.getByRole('heading', { name: 'Your screen rests' })).toHaveCount(0)
+  await second.keyboard.press('Alt+l')
+  await second.getByRole('menuitemcheckbox', { name: 'all frames' }).click()
+  await expect(eli.getByText('Only looking now').first()).toBeVisible()
+  // What is pressed without network does not happen, and says so; back, both show the same.
+  await teacher.getByRole('button', { name: 'Go on', exact: true }).click()
+  await expect(teacher.getByText('Without network this cannot be done now.')).toBeVisible()
+  await teacher.context().setOffline(false)
+  await expect(teacher.getByRole('button', { name: 'Locked: students only look here' })).toBeVisible({
+    timeout: 30_000,
+  })
+  await expect(teacher.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
 })

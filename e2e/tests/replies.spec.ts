@@ -52,3 +52,39 @@ test('replies: under a note, on a frame and on a phone, agreed with, hidden, in 
   const csv = await teacher.request.get(`/api/sessions/${session}/record.csv`)
   expect(await csv.text()).toMatch(/"Cem".*"reply","Because of the Moon".*"There are two high tides"/)
 })
+
+test('stacks: notes that say the same become one with a count, on every screen, and come apart again', async ({
+  browser,
+}) => {
+  const { teacher, code, students } = await lesson(browser, server.url, 'Dia', 'Eli', 'Finn')
+  for (const [i, page] of students.entries()) await addNote(page, ['two a day', 'twice a day', 'it is the Moon'][i]!)
+  const [dia, eli] = students as [Page, Page]
+  const note = (page: Page, name: RegExp | string) => page.getByRole('button', { name })
+  // With the keyboard alone: one is selected, the other added to it.
+  await note(teacher, "Dia's note: two a day").focus()
+  await teacher.keyboard.press('Space')
+  await note(teacher, "Eli's note: twice a day").focus()
+  await teacher.keyboard.press('Shift+Space')
+  await teacher.getByRole('button', { name: 'Make one stack' }).click()
+  await expect(note(eli, "Dia's note: two a day, 2 in this stack")).toBeVisible()
+  await expect(note(eli, 'Your note: twice a day')).toHaveCount(0)
+  await note(dia, /Your note: two a day/).click()
+  const beside = dia.getByRole('region', { name: '2 notes in this stack' })
+  await expect(beside.getByText('twice a day')).toBeVisible()
+  await expect(beside.getByText('Eli')).toBeVisible()
+  await expect(beside.getByRole('button')).toHaveCount(0)
+  await accessible(dia)
+  // In columns on a phone, the others who say the same are named.
+  await teacher.getByRole('button', { name: 'Change who shares this frame and what students do' }).click()
+  await teacher.getByText('In columns', { exact: true }).click()
+  await teacher.keyboard.press('Escape')
+  const cem = await device(browser, server.url, phone)
+  await join(cem, code, 'Cem')
+  await expect(cem.getByText('Also: Eli')).toBeVisible()
+  await note(teacher, /Dia's note: two a day/).click()
+  await accessible(teacher)
+  await teacher.getByRole('button', { name: 'Take apart' }).click()
+  await expect(note(eli, 'Your note: twice a day')).toBeVisible()
+  await teacher.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect(note(eli, "Dia's note: two a day, 2 in this stack")).toBeVisible()
+})

@@ -11,6 +11,7 @@ import { UndoPile } from '../../ui/src/wire/undo'
 import { Sheets } from '../../ui/src/wire/sheets'
 import { groupParts, marksBy, studentParts } from '../../ui/src/run/parts'
 import { doingOf, doings } from '../../ui/src/run/doing'
+import { beneath } from '../../ui/src/rules/stacks'
 import { layColumns, roomOf, type Laid, type Spot } from '../../ui/src/rules/columns'
 import { answersIn } from '../../ui/src/rules/answers'
 import { openFrames, placeOf } from '../../ui/src/run/places'
@@ -361,6 +362,20 @@ test('what is right, and how answers stand, is what the core says', () => {
       ).toEqual(counts)
     })
   }
+})
+
+test('of each stack one note lies on top, the same as in the core', () => {
+  const cases = JSON.parse(
+    readFileSync(join(import.meta.dirname, '../../core/lesson/testdata/stacks.json'), 'utf8'),
+  ) as Array<{ marks: Element[]; beneath: string[] }>
+  expect(cases.length).toBeGreaterThan(10)
+  for (const { marks, beneath: want } of cases)
+    expect(
+      [...beneath(marks).values()]
+        .flat()
+        .map((m) => m.id)
+        .sort(),
+    ).toEqual([...want].sort())
 })
 
 test('columns are laid as the core lays them', () => {

@@ -14,7 +14,7 @@ import { FrameView } from './FrameView'
 import { draftMark } from './hand/draft'
 import { Hand } from './hand/hand'
 import { HandProvider } from './hand/useHand'
-import { replied, useReplied } from './useReplied'
+import { replied, useCounts } from './useCounts'
 import type { Tool } from './hand/state'
 import { keyOnFrame, leaveKeys } from './hand/keys'
 import { Ledge } from './offers/Ledge'
@@ -35,7 +35,8 @@ const UploadsView = part(() => import('./pictures/UploadsView'))
 const Tour = part(() => import('./offers/Tour'))
 // Small pictures of pieces are painted only where there are some.
 const Tray = part(() => import('./offers/Tray'))
-// Only frames whose notes are answered need it.
+// Only frames whose notes are stacked, or answered, need these.
+const StackBeside = part(() => import('./offers/StackBeside'))
 const RepliesBeside = part(() => import('./offers/RepliesBeside'))
 const Margin = part(() => import('./offers/Margin'))
 
@@ -124,10 +125,16 @@ export function Workplace({
   const canUndo = useBenchState((s) => sheet !== null && s.canUndo.has(sheet))
   const canRedo = useBenchState((s) => sheet !== null && s.canRedo.has(sheet))
   const works = mayAdd && sheet !== null
-  const { marks, tray, margin, replies } = useMemo(
+  const { marks, tray, margin, replies, under } = useMemo(
     () =>
       preparing
-        ? { marks: onSheet.filter((m) => !m.tray), tray: onSheet.filter((m) => m.tray), margin: [], replies: [] }
+        ? {
+            marks: onSheet.filter((m) => !m.tray),
+            tray: onSheet.filter((m) => m.tray),
+            margin: [],
+            replies: [],
+            under: new Map<string, Element[]>(),
+          }
         : laid(frame, onSheet),
     [frame, onSheet, preparing],
   )
@@ -168,7 +175,7 @@ export function Workplace({
 
   hand.stand({ frame, sheet, marks: shown, saved: marks, me, works, preparing, columns }, nameOf)
   useEffect(() => hand.set({ writesBelow: narrow }), [hand, narrow])
-  useReplied(hand, replies)
+  useCounts(hand, replies, under)
   useEffect(() => () => leaveKeys(hand), [hand, frame.id, sheet, held])
   useEffect(() => void fetchParts(), [])
   const uploads = useUploads(hand)
@@ -237,6 +244,11 @@ export function Workplace({
               </Suspense>
             )}
           </div>
+          {one && under.has(one.id) && (
+            <Suspense fallback={null}>
+              <StackBeside top={one} under={under.get(one.id)!} />
+            </Suspense>
+          )}
           {one?.kind === 'note' && (frame.replies || replied(replies, one.id).length > 0) && (
             <Suspense fallback={null}>
               <RepliesBeside note={one} replies={replied(replies, one.id)} />

@@ -1,6 +1,6 @@
 import { answerID } from './answers'
 import { cutBy, drawn, drawnAt, sweepsNear, touches, type Sweep } from './erase'
-import type { Element, Op, Set as SetProperties, Spot, Step } from '../wire/types.gen'
+import type { Element, InStack, Op, Set as SetProperties, Spot, Stack, Step } from '../wire/types.gen'
 import { isRemoved } from './standing'
 
 /** An operation without its id, as it lies on the undo pile. */
@@ -108,6 +108,12 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
       for (const { mark, size, margin, ...place } of s.spread.to ?? []) {
         const old = marks.get(mark)
         if (old?.kind === 'note') marks.set(mark, { ...old, ...place, note: { ...old.note, size, margin } })
+      }
+      return
+    case 'stack': // where notes that are taken off will lie, the server finds
+      for (const { mark, size, margin, stack, ...place } of stackSpots(marks, s.stack)) {
+        const old = marks.get(mark)
+        if (old?.kind === 'note') marks.set(mark, { ...old, ...place, note: { ...old.note, size, margin, stack } })
       }
       return
     case 'answer': {
@@ -252,6 +258,10 @@ function inverseStep(marks: Marks, hands: Knows, s: Step, op: string): Step | nu
       return reversed(s.many.steps.map((one) => inverseStep(marks, hands, one, op)))
     case 'spread':
       return { kind: 'spread', spread: { to: spotsOf(marks, s.spread.to) } }
+    case 'stack': {
+      const some = s.stack.to ?? s.stack.marks?.map((mark) => ({ mark }))
+      return { kind: 'stack', stack: { to: inStacks(marks, some ?? []) } }
+    }
     case 'answer':
       return null
   }
@@ -265,6 +275,26 @@ function spotsOf(marks: Marks, some?: Spot[]): Spot[] {
       ? [{ mark: m.id, x: m.x, y: m.y, w: m.w, h: m.h, size: m.note.size, margin: m.note.margin }]
       : [],
   )
+}
+
+/** Where some notes lie now, and in which stack. */
+const inStacks = (marks: Marks, some: Array<{ mark: string }>): InStack[] =>
+  some.flatMap(({ mark }) => {
+    const m = marks.get(mark)
+    const { x, y, w, h } = m ?? { x: 0, y: 0, w: 0, h: 0 }
+    return m?.kind === 'note'
+      ? [{ mark, x, y, w, h, size: m.note.size, margin: m.note.margin, stack: m.note.stack }]
+      : []
+  })
+
+/** Where notes lie once they are stacked, as far as a device knows. */
+function stackSpots(marks: Marks, { stack, marks: some, to }: Stack): InStack[] {
+  if (to) return to
+  const now = inStacks(
+    marks,
+    (some ?? []).map((mark) => ({ mark })),
+  )
+  return now.map((spot) => (stack ? { ...now[0]!, mark: spot.mark, stack } : { ...spot, stack: undefined }))
 }
 
 /** The part of a mark that its kind names. */

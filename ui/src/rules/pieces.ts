@@ -1,4 +1,5 @@
 import type { Element, Frame } from '../wire/types.gen'
+import { beneath } from './stacks'
 import { isRemoved } from './standing'
 
 /**
@@ -17,6 +18,9 @@ export const isSupply = (mark: Lying) => mark.layer === 'supply' && !mark.of
 /** A short answer under a note. */
 export type Reply = Element & { kind: 'reply' }
 
+/** What lies beneath notes that are on top of a stack, by these. */
+export type Under = ReadonlyMap<string, readonly Element[]>
+
 /** Whether a mark has no place on the frame: an answer to a poll, a reply to a note. */
 export const isNowhere = (mark: Element) => mark.kind === 'answer' || mark.kind === 'reply'
 
@@ -30,20 +34,23 @@ export const fixedOn = (frame: Frame) => frame.prepared.filter((m) => !m.layer &
  * What lies on a frame, given what is on its sheet: the work, the pieces where
  * people have put them and the others where they were prepared; what still
  * lies in the tray beside it; the notes in the margin, for which there was no room;
- * and the replies to notes.
+ * the replies to notes; and what lies beneath those that are on top of a stack, which
+ * lies nowhere else.
  */
 export function laid(
   frame: Frame,
   marks: readonly Element[],
-): { marks: Lying[]; tray: Lying[]; margin: Element[]; replies: Reply[] } {
+): { marks: Lying[]; tray: Lying[]; margin: Element[]; replies: Reply[]; under: Under } {
   const pieces = new Map(frame.prepared.filter((m) => m.layer && !isRemoved(m)).map((m) => [m.id, m]))
   const on: Lying[] = []
   const margin: Element[] = []
   const replies: Reply[] = []
+  const under = beneath(marks)
+  const hides = new Set([...under.values()].flat().map((m) => m.id))
   const inColumns = (frame.layout.columns?.length ?? 0) > 0
   const taken = new Set<string>()
   for (const mark of marks) {
-    if (isRemoved(mark)) continue
+    if (isRemoved(mark) || hides.has(mark.id)) continue
     if (mark.kind === 'reply') {
       replies.push(mark)
       continue
@@ -64,5 +71,6 @@ export function laid(
     tray: waiting.filter((p) => p.tray),
     margin,
     replies,
+    under,
   }
 }

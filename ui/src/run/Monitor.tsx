@@ -16,6 +16,7 @@ import { useLessonState } from '../wire/useLesson'
 import { ago } from '../words/words'
 import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
+import { StackButton } from './StackButton'
 import { groupParts, marksBy, studentParts, type Marks, type Part } from './parts'
 import { Moderate } from './Moderate'
 
@@ -169,6 +170,7 @@ function Large({ part, frame, onFront }: LargeProps) {
             <Moderate mark={selected} sheet={sheet.sheet} />
           ) : (
             <>
+              <StackButton />
               {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={marks} />}
               <ClearMenu sheet={sheet.sheet} marks={marks} />
               {!shared && <Button onClick={onFront}>{t('front.this')}</Button>}

@@ -11,6 +11,7 @@ import { useLessonState } from '../wire/useLesson'
 import { AtBoard } from './AtBoard'
 import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
+import { StackButton } from './StackButton'
 import { Cover } from './Covers'
 import { GroupsButton } from './GroupsButton'
 import { LessonNotes } from './LessonNotes'
@@ -124,6 +125,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
             <Moderate mark={selected} sheet={sheet.sheet} />
           ) : (
             <>
+              <StackButton />
               {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={sheet.marks} />}
               <ClearMenu sheet={sheet.sheet} marks={sheet.marks} />
             </>

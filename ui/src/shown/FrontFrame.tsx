@@ -5,7 +5,7 @@ import { FrameView } from '../frame/FrameView'
 import { Hand } from '../frame/hand/hand'
 import { HandProvider } from '../frame/hand/useHand'
 import { Overlay } from '../frame/Overlay'
-import { useReplied } from '../frame/useReplied'
+import { useCounts } from '../frame/useCounts'
 import { useColumns } from '../frame/useColumns'
 import { PollCard } from '../polls/PollCard'
 import { laid } from '../rules/pieces'
@@ -24,7 +24,7 @@ export function FrontFrame({ frame, sheet, polls }: Props) {
   const bench = useBench()
   const people = useBenchState((s) => s.people)
   const onSheet = sheet?.marks ?? nothing
-  const { marks, replies } = useMemo(() => laid(frame, onSheet), [frame, onSheet])
+  const { marks, replies, under } = useMemo(() => laid(frame, onSheet), [frame, onSheet])
   const ground = { frame, sheet: null, saved: marks, me: '', works: false, preparing: false }
   const [hand] = useState(() => new Hand(bench, { ...ground, marks, columns: null }, 'select'))
   const from = useStore(hand.state, (s) => s.from)
@@ -34,7 +34,7 @@ export function FrontFrame({ frame, sheet, polls }: Props) {
     [people, t],
   )
   const { marks: standing, columns } = useColumns(frame, marks, from, nameOf)
-  useReplied(hand, replies)
+  useCounts(hand, replies, under)
   hand.stand({ ...ground, marks: standing, columns }, nameOf)
   return (
     <HandProvider value={hand}>

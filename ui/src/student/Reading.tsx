@@ -6,8 +6,9 @@ import { Button } from '../kit/Button'
 import { hueOf } from '../kit/people'
 import { columnOf, inOrder, type Note } from '../rules/columns'
 import { Replies } from '../frame/Replies'
-import { replied } from '../frame/useReplied'
+import { replied } from '../frame/useCounts'
 import type { Reply } from '../rules/pieces'
+import { beneath } from '../rules/stacks'
 import { isHidden, isRemoved } from '../rules/standing'
 import type { Column, Element, Frame, Order } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
@@ -47,7 +48,9 @@ export default function Reading({ frame, sheet, marks, me, mayAdd, onPicture, ch
   const nameOf = (author: string | undefined) =>
     author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody'))
   const mine = inOrder({}, notes, nameOf).filter((m) => m.author === me)
-  const others = inOrder({ order }, notes, nameOf).filter((m) => m.author !== me)
+  const stacks = beneath(notes)
+  const lower = new Set([...stacks.values()].flat().map((m) => m.id))
+  const others = inOrder({ order }, notes, nameOf).filter((m) => m.author !== me && !lower.has(m.id))
   if (order === '') others.reverse() // the newest first
   const replies = marks.filter((m): m is Reply => m.kind === 'reply' && !isRemoved(m))
   const under = (m: Note) =>
@@ -118,6 +121,16 @@ export default function Reading({ frame, sheet, marks, me, mayAdd, onPicture, ch
               <p dir="auto" className="text-lg break-words whitespace-pre-wrap">
                 {m.note.text}
               </p>
+              {stacks.has(m.id) && (
+                <p className="mt-1 text-slate">
+                  {t('stack.also', {
+                    names: stacks
+                      .get(m.id)!
+                      .map((o) => nameOf(o.author))
+                      .join(', '),
+                  })}
+                </p>
+              )}
               <Agree note={m} sheet={sheet} me={me} />
               {under(m)}
             </li>

@@ -115,6 +115,7 @@ export type Note = {
   margin?: boolean;
   column?: string;
   rank?: number;
+  stack?: string;
 };
 
 export type Ink = "night" | "ember" | "fern" | "lake" | "plum" | "snow";
@@ -662,6 +663,16 @@ export type Spread = {
   to?: Array<Spot>;
 };
 
+export type InStack = {
+  stack?: string;
+} & Spot;
+
+export type Stack = {
+  stack?: string;
+  marks?: Array<string>;
+  to?: Array<InStack>;
+};
+
 export type SetAnswer = {
   poll: string;
   round: number;
@@ -681,6 +692,7 @@ export type Step = (
   | { kind: "show"; show: Show }
   | { kind: "clear"; clear: Clear }
   | { kind: "spread"; spread: Spread }
+  | { kind: "stack"; stack: Stack }
   | { kind: "answer"; answer: SetAnswer }
 );
 

@@ -56,6 +56,7 @@ export class Hand {
       cursor: null,
       names: false,
       replied: new Map(),
+      stacked: new Map(),
       only: null,
       asked: null,
       hovered: null,

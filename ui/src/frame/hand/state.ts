@@ -52,6 +52,8 @@ export type HandState = {
   names: boolean
   /** How many replies the notes have that have some. */
   replied: ReadonlyMap<string, number>
+  /** How many notes lie in the stacks that some are on top of. */
+  stacked: ReadonlyMap<string, number>
   /** Only this author's work is shown clearly. */
   only: string | null
   /** The mark whose author and time are shown because somebody asked. */

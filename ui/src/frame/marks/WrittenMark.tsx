@@ -1,4 +1,4 @@
-import { MessageSquare, ThumbsUp } from 'lucide-react'
+import { Layers, MessageSquare, ThumbsUp } from 'lucide-react'
 import { memo, useLayoutEffect, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { hueOf } from '../../kit/people'
@@ -59,13 +59,14 @@ function LiveWords({ mark }: { mark: Written }) {
   const isNote = mark.kind === 'note'
   const writes = editing && !narrow
   const agreed = mark.agreed ?? []
+  const stacked = useHandState((s) => s.stacked.get(mark.id) ?? 0)
   const replies = useHandState((s) => s.replied.get(mark.id) ?? 0)
   return (
     <div
       ref={box}
       dir="auto"
       {...(writes ? { 'data-mark': mark.id, 'data-own-hand': true } : part)}
-      className={`mark-box ${wraps} ${look(mark)} ${isHidden(mark) ? 'outline-4 outline-dashed outline-slate' : ''} ${selected ? 'outline-3 outline-dusk' : ''} ${may ? 'cursor-grab' : ''}`}
+      className={`mark-box ${wraps} ${look(mark)} ${isHidden(mark) ? 'outline-4 outline-dashed outline-slate' : ''} ${selected ? 'outline-3 outline-dusk' : ''} ${may ? 'cursor-grab' : ''} ${stacked ? 'shadow-[5px_5px_0_-1px_var(--color-paper),5px_5px_0_0_var(--color-edge)]' : ''}`}
       style={boxStyle(mark, x, y, { ...lettering(mark), ...style })}
     >
       {((isNote && tab) || names) && (
@@ -91,6 +92,15 @@ function LiveWords({ mark }: { mark: Written }) {
         >
           <ThumbsUp size={17} className={agreed.includes(hand.ground.me) ? 'fill-dusk-soft text-dusk' : 'text-slate'} />
           {agreed.length}
+        </span>
+      )}
+      {stacked > 0 && (
+        <span
+          aria-hidden="true"
+          className="absolute -end-3 -top-4 inline-flex items-center gap-1 rounded-full bg-night px-2.5 text-[24px] font-bold text-paper tabular-nums"
+        >
+          <Layers size={20} />
+          {stacked}
         </span>
       )}
       {replies > 0 && (

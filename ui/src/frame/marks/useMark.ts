@@ -25,6 +25,7 @@ export function useMark(mark: Lying) {
   const faint = useStore(hand.state, (s) => s.only !== null && s.only !== mark.author)
   const names = useStore(hand.state, (s) => s.names || s.asked === mark.id)
   const author = useBenchState((s) => (mark.author === 'staff' ? '' : s.people.get(mark.author ?? '')?.name))
+  const stacked = useStore(hand.state, (s) => s.stacked.get(mark.id) ?? 0)
   const replies = useStore(hand.state, (s) => s.replied.get(mark.id) ?? 0)
   const mine = mark.author === hand.ground.me
   const may = hand.mayMove(mark)
@@ -44,6 +45,7 @@ export function useMark(mark: Lying) {
     words && `: ${words}`,
     isHidden(mark) && `, ${t('frame.hiddenMark')}`,
     mark.agreed?.length && `, ${t('marks.agreed', { count: mark.agreed.length })}`,
+    stacked > 0 && `, ${t('marks.stacked', { count: stacked })}`,
     replies > 0 && `, ${t('marks.replied', { count: replies })}`,
     mark.group && `, ${t('marks.grouped')}`,
   ]
