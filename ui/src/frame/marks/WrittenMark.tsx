@@ -88,9 +88,9 @@ function LiveWords({ mark }: { mark: Written }) {
       {agreed.length > 0 && (
         <span
           aria-hidden="true"
-          className="absolute start-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 text-[20px] font-semibold text-night tabular-nums"
+          className="absolute start-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 py-0.5 text-[25px] leading-none font-semibold text-night tabular-nums"
         >
-          <ThumbsUp size={17} className={agreed.includes(hand.ground.me) ? 'fill-dusk-soft text-dusk' : 'text-slate'} />
+          <ThumbsUp size={21} className={agreed.includes(hand.ground.me) ? 'fill-dusk-soft text-dusk' : 'text-slate'} />
           {agreed.length}
         </span>
       )}
@@ -106,9 +106,9 @@ function LiveWords({ mark }: { mark: Written }) {
       {replies > 0 && (
         <span
           aria-hidden="true"
-          className="absolute end-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 text-[20px] font-semibold text-night tabular-nums"
+          className="absolute end-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 py-0.5 text-[25px] leading-none font-semibold text-night tabular-nums"
         >
-          <MessageSquare size={17} className="text-slate" />
+          <MessageSquare size={21} className="text-slate" />
           {replies}
         </span>
       )}
