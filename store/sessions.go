@@ -78,6 +78,18 @@ func (s *Store) Session(ctx context.Context, id string) (Session, error) {
 	return one[Session](ctx, s, `SELECT `+sessionColumns+` FROM sessions WHERE id = $1`, id)
 }
 
+// BoardOf gives the board that a session was started from.
+func (s *Store) BoardOf(ctx context.Context, session string) (string, error) {
+	board, err := one[*string](ctx, s, `SELECT board_id FROM sessions WHERE id = $1`, session)
+	if err == nil && board == nil {
+		err = ErrNotFound
+	}
+	if err != nil {
+		return "", err
+	}
+	return *board, nil
+}
+
 // SessionByCode finds the live session with a code.
 func (s *Store) SessionByCode(ctx context.Context, code string) (Session, error) {
 	return one[Session](ctx, s, `SELECT `+sessionColumns+` FROM sessions WHERE code = $1 AND ended_at IS NULL`, code)

@@ -42,6 +42,22 @@ type AtDoor struct {
 	Seat    *Seat `json:"seat,omitempty"`
 }
 
+// Take asks to take into the board what was changed about a frame in a lesson.
+type Take struct {
+	Frame string   `json:"frame"`
+	What  TakeKind `json:"what"`
+}
+
+// TakeKind says what is taken.
+type TakeKind string
+
+// The words of a frame, how its notes lie, and how it is used.
+const (
+	TakeWords  TakeKind = "words"
+	TakeLayout TakeKind = "layout"
+	TakeUse    TakeKind = "use"
+)
+
 // FrontStands says how it stands with a front screen: it waits with a code, or
 // shows a session.
 type FrontStands struct {

@@ -18,6 +18,7 @@ type Command struct {
 	Lift   *Lift       `json:"lift,omitempty"`
 	Use    *Use        `json:"use,omitempty"`
 	Lay    *Lay        `json:"lay,omitempty"`
+	Reword *Reword     `json:"reword,omitempty"`
 	Groups *SetGroups  `json:"groups,omitempty"`
 	Assign *Assign     `json:"assign,omitempty"`
 	Front  *Front      `json:"front,omitempty"`

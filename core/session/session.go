@@ -39,6 +39,8 @@ type State struct {
 	Set map[string]Setting `json:"set,omitempty"`
 	// Laid says how notes lie on frames where that is not as prepared.
 	Laid map[string]lesson.Layout `json:"laid,omitempty"`
+	// Words are the titles and tasks of frames where they are not as prepared.
+	Words map[string]Wording `json:"words,omitempty"`
 	// Groups lists the students of each group, GroupSize how many it has at
 	// most (0: as many as usual).
 	Groups    [][]string `json:"groups,omitempty"`
@@ -111,7 +113,7 @@ func (s State) after(before State) State {
 func (s State) sameTerms(o State) bool {
 	return s.Ended == o.Ended && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
 		maps.Equal(s.Polls, o.Polls) &&
-		maps.Equal(s.Set, o.Set) &&
+		maps.Equal(s.Set, o.Set) && maps.Equal(s.Words, o.Words) &&
 		maps.EqualFunc(s.Laid, o.Laid, lesson.Layout.Equal) && slices.Equal(s.Removed, o.Removed) &&
 		s.Locks.same(o.Locks) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) &&
 		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
@@ -142,6 +144,9 @@ func (s State) On(board lesson.Board, frame string) (lesson.Frame, error) {
 	if now, ok := s.Set[frame]; ok {
 		f.Arrangement, f.Permission, f.Replies = now.Arrangement, now.Permission, now.Replies
 	}
+	if words, ok := s.Words[frame]; ok {
+		f.Title, f.Prompt = words.Title, words.Prompt
+	}
 	if layout, ok := s.Laid[frame]; ok {
 		f.Layout = layout
 	}
@@ -168,6 +173,10 @@ func (s State) clone() State {
 	next.Set = maps.Clone(s.Set)
 	if next.Set == nil {
 		next.Set = map[string]Setting{}
+	}
+	next.Words = maps.Clone(s.Words)
+	if next.Words == nil {
+		next.Words = map[string]Wording{}
 	}
 	next.Laid = maps.Clone(s.Laid)
 	if next.Laid == nil {

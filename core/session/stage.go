@@ -69,6 +69,7 @@ func (s State) Stage(board lesson.Board, student Student, v View) Stage {
 		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Timer: s.Timer, AtBoard: s.AtBoard,
 		Locked: s.Locked(v.Frame.ID, student.ID, 0), Paused: s.Paused, Ended: s.Ended}
 	for _, f := range s.open(board) {
+		f, _ := s.On(board, f.ID) // it is on the board
 		stage.Trail = append(stage.Trail, Station{f.ID, f.Title})
 	}
 	if n := s.GroupOf(student.ID); n > 0 && v.Frame.Arrangement == lesson.Groups {

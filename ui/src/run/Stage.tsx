@@ -26,8 +26,13 @@ import { isRemoved } from '../rules/standing'
 function useFrame({ board, state }: Staff): Frame {
   return useMemo(() => {
     const frame = board.frames.find((f) => f.id === state.frame)!
-    return { ...frame, ...state.set?.[frame.id], layout: state.laid?.[frame.id] ?? frame.layout }
-  }, [board, state.frame, state.set, state.laid])
+    return {
+      ...frame,
+      ...state.set?.[frame.id],
+      ...state.words?.[frame.id],
+      layout: state.laid?.[frame.id] ?? frame.layout,
+    }
+  }, [board, state.frame, state.set, state.words, state.laid])
 }
 
 type Props = {

@@ -43,7 +43,7 @@ export function Trail({ staff }: { staff: Staff }) {
         {board.frames.map((frame, i) => (
           <Station
             key={frame.id}
-            frame={{ ...frame, ...state.set?.[frame.id] }}
+            frame={{ ...frame, ...state.set?.[frame.id], ...state.words?.[frame.id] }}
             i={i}
             on={i === at}
             walked={i < at && !own}

@@ -5,6 +5,7 @@ import { Laying } from '../kit/Laying'
 import { Sharing } from '../kit/Sharing'
 import type { Frame, Layout, Setting } from '../wire/types.gen'
 import { useWish } from './useWish'
+import { Words } from './Words'
 
 /** How the frame is used, in words, and a place to change it while the lesson runs. */
 export function UseMenu({ frame }: { frame: Frame }) {
@@ -34,6 +35,8 @@ export function UseMenu({ frame }: { frame: Frame }) {
           <Sharing frame={wish} onSet={(to) => set({ ...wish, ...to })} />
           <hr className="my-3 border-line" />
           <Laying layout={layout} onSet={lay} />
+          <hr className="my-3 border-line" />
+          <Words key={frame.id} frame={frame} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -455,6 +455,11 @@ export type Setting = {
   replies?: boolean;
 };
 
+export type Wording = {
+  title: string;
+  prompt: string;
+};
+
 export type Locks = {
   all?: boolean;
   frames?: Array<string>;
@@ -478,6 +483,7 @@ export type State = {
   lifted?: Array<string>;
   set?: { [key: string]: Setting };
   laid?: { [key: string]: Layout };
+  words?: { [key: string]: Wording };
   groups?: Array<Array<string>>;
   groupSize?: number;
   front: Front;
@@ -841,6 +847,10 @@ export type Lay = {
   layout: Layout;
 };
 
+export type Reword = {
+  frame: string;
+} & Wording;
+
 export type SetGroups = {
   size: number;
 };
@@ -898,6 +908,7 @@ export type Command = (
   | { kind: "lift"; lift: Lift }
   | { kind: "use"; use: Use }
   | { kind: "lay"; lay: Lay }
+  | { kind: "reword"; reword: Reword }
   | { kind: "groups"; groups: SetGroups }
   | { kind: "assign"; assign: Assign }
   | { kind: "front"; front: Front }
@@ -1044,6 +1055,13 @@ export type AtDoor = {
 export type FrontStands = {
   code?: string;
   session?: string;
+};
+
+export type TakeKind = "words" | "layout" | "use";
+
+export type Take = {
+  frame: string;
+  what: TakeKind;
 };
 
 export type FrontCode = {

@@ -59,6 +59,8 @@ function LiveWords({ mark }: { mark: Written }) {
   const isNote = mark.kind === 'note'
   const writes = editing && !narrow
   const agreed = mark.agreed ?? []
+  // Names and counts are as large as can be read from the back, and no larger than the words of a small note.
+  const beside = mark.kind === 'note' && mark.note.size && mark.note.size < NOTE.tabSize ? NOTE.tabLeast : NOTE.tabSize
   const stacked = useHandState((s) => s.stacked.get(mark.id) ?? 0)
   const replies = useHandState((s) => s.replied.get(mark.id) ?? 0)
   return (
@@ -73,7 +75,7 @@ function LiveWords({ mark }: { mark: Written }) {
         <span
           aria-hidden="true"
           className={`absolute start-0 max-w-full truncate rounded-t-[10px] px-3 font-semibold text-paper ${hueOf(mark.author ?? '')}`}
-          style={{ top: -NOTE.tab, height: NOTE.tab, fontSize: NOTE.tabSize, lineHeight: `${NOTE.tab}px` }}
+          style={{ top: -NOTE.tab, height: NOTE.tab, fontSize: beside, lineHeight: `${NOTE.tab}px` }}
         >
           {who}
         </span>
@@ -88,9 +90,13 @@ function LiveWords({ mark }: { mark: Written }) {
       {agreed.length > 0 && (
         <span
           aria-hidden="true"
-          className="absolute start-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 py-0.5 text-[25px] leading-none font-semibold text-night tabular-nums"
+          style={{ fontSize: beside }}
+          className="absolute start-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 py-0.5 leading-none font-semibold text-night tabular-nums"
         >
-          <ThumbsUp size={21} className={agreed.includes(hand.ground.me) ? 'fill-dusk-soft text-dusk' : 'text-slate'} />
+          <ThumbsUp
+            size="0.85em"
+            className={agreed.includes(hand.ground.me) ? 'fill-dusk-soft text-dusk' : 'text-slate'}
+          />
           {agreed.length}
         </span>
       )}
@@ -106,9 +112,10 @@ function LiveWords({ mark }: { mark: Written }) {
       {replies > 0 && (
         <span
           aria-hidden="true"
-          className="absolute end-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 py-0.5 text-[25px] leading-none font-semibold text-night tabular-nums"
+          style={{ fontSize: beside }}
+          className="absolute end-2 -bottom-4 inline-flex items-center gap-1.5 rounded-full border border-line bg-paper px-2.5 py-0.5 leading-none font-semibold text-night tabular-nums"
         >
-          <MessageSquare size={21} className="text-slate" />
+          <MessageSquare size="0.85em" className="text-slate" />
           {replies}
         </span>
       )}

@@ -8,7 +8,7 @@ export const FRAME = { width: 1600, height: 1000 }
 export const LINE = 1.35
 
 /** A note's rim is its padding and its edge. */
-export const NOTE = { size: 28, padding: 18, rim: 19, tab: 30, tabSize: 25, width: 300, height: 120 }
+export const NOTE = { size: 28, padding: 18, rim: 19, tab: 30, tabSize: 25, tabLeast: 20, width: 300, height: 120 }
 export const PROMPT = { x: 60, y: 48, size: 50, width: 1480 }
 export const CELL = { size: 28, line: 1.4 }
 /** The letters inside a shape and on a link. */

@@ -1,0 +1,64 @@
+package live
+
+import (
+	"context"
+	"slices"
+
+	"alpenglow/core/refusal"
+)
+
+// hello tells who has just connected where the session stands.
+func (h *Hub) hello(ctx context.Context, s seat, ask Hello) (any, error) {
+	// Another server may have led the session on.
+	if err := h.refresh(ctx, s.session); err != nil {
+		return nil, err
+	}
+	if s.actor.Staff {
+		return h.helloStaff(ctx, s.session, ask)
+	}
+	// Asking to stay opens the frame that the student is on.
+	moved, err := h.move(ctx, s.session, s.actor, Move{Known: ask.Known, Have: ask.Have})
+	if err != nil {
+		return nil, err
+	}
+	worked, err := h.store.Worked(ctx, s.session.kept.ID, s.actor.ID)
+	if err != nil {
+		return nil, err
+	}
+	s.session.mu.RLock()
+	said := s.session.voices
+	s.session.mu.RUnlock()
+	people := s.session.list(false)
+	at := slices.IndexFunc(people, func(p Person) bool { return p.ID == s.actor.ID })
+	if at < 0 {
+		return nil, refusal.New(refusal.JoinNeeded)
+	}
+	return StudentHello{Me: people[at], Stage: moved.Stage, People: people, Sheets: moved.Sheets, Worked: worked,
+		Said: s.said(said)}, nil
+}
+
+func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error) {
+	state := r.snapshot()
+	sheets, err := h.openAll(ctx, r, state.Frame, ask.Have)
+	if err != nil {
+		return nil, err
+	}
+	work, err := h.work(ctx, r)
+	board := &r.kept.Content.V
+	if ask.Board {
+		board = nil
+	}
+	r.mu.RLock()
+	fronts, said := r.fronts, r.voices
+	r.mu.RUnlock()
+	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
+		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice,
+		Fronts: fronts, Said: Said{All: &said}}, err
+}
+
+func (h *Hub) openFor(ctx context.Context, s seat, frame string) ([]SheetView, error) {
+	if s.actor.Staff {
+		return h.openAll(ctx, s.session, frame, nil)
+	}
+	return h.open(ctx, s.session, s.actor, frame, nil)
+}
