@@ -106,7 +106,7 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 		}
 	}
 	stage := state.OfFront(board, view, r.kept.Code, students)
-	if stage.Show.Poll != "" {
+	if _, seen := stage.Polls[stage.Show.Poll]; seen {
 		tally, err := h.tallyOf(ctx, r, state)
 		if err != nil {
 			return nil, err
@@ -124,7 +124,11 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 		}
 	}
 	stage.Stage = stage.Stage.Knowing(ask.Known)
-	return FrontHello{Front: stage, People: r.list(false), Sheets: sheets}, nil
+	people := []Person{}
+	if !state.Ended {
+		people = r.list(false)
+	}
+	return FrontHello{Front: stage, People: people, Sheets: sheets}, nil
 }
 
 // onFront gives the front screen as an audience of a sheet, where it shows that
@@ -182,18 +186,21 @@ func (h *Hub) tellTally(r *running) {
 		return
 	}
 	r.mu.RLock()
+	if r.state.Rev != state.Rev {
+		r.mu.RUnlock()
+		return // what has changed meanwhile is told with its own count
+	}
 	stage, err := r.frontStage(state, map[string]session.View{})
-	current := r.state.Rev == state.Rev
 	r.mu.RUnlock()
-	if err != nil || !current || tally == nil {
-		return // what comes after is told with it
+	if _, seen := stage.Polls[state.Front.Poll]; err != nil || !seen || tally == nil {
+		return // it lies under a cover
 	}
 	stage.Tally = tally
 	h.tell(r, telling{[]string{frontChannel(r.kept.ID)}, News{Kind: NewsFront, Front: &stage}})
 }
 
 // tallyOf counts the answers to the poll that a state shows on the front; nothing
-// where it shows none, or its question lies under a cover.
+// where it shows none.
 func (h *Hub) tallyOf(ctx context.Context, r *running, state session.State) (*poll.Tally, error) {
 	show := state.Front
 	question, ok := r.question(show)

@@ -83,7 +83,7 @@ func (h *Hub) tellPassing(r *running, at *held) {
 	told := []telling{{[]string{staffChannel(r.kept.ID)}, news(all)}}
 	r.mu.RLock()
 	crowd, open, readers := r.connections() > passClass, r.state.IsOpen(at.key.Frame), r.readers(at.key.Owner)
-	atBoard := r.state.WhoIsAtBoard(now())
+	atBoard := r.state.WhoIsAtBoard(at.key.Frame, now())
 	r.mu.RUnlock()
 	seen := all
 	if at.key.Owner == sheet.ClassOwner && crowd {

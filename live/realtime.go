@@ -115,7 +115,7 @@ func (h *Hub) connecting(ctx context.Context, e centrifuge.ConnectEvent) (centri
 		subscriptions[c] = centrifuge.SubscribeOptions{}
 	}
 	credentials := &centrifuge.Credentials{UserID: s.person()}
-	if s.actor.Staff && !visitor.LoginEnds.IsZero() {
+	if (s.actor.Staff || s.own) && !visitor.LoginEnds.IsZero() {
 		credentials.ExpireAt = visitor.LoginEnds.Unix()
 	}
 	return centrifuge.ConnectReply{Context: context.WithValue(ctx, seatKey{}, s), Credentials: credentials,

@@ -17,7 +17,7 @@ func termsFor(r *running, state session.State, frame string) (sheet.Terms, error
 	}
 	at := now()
 	return sheet.Terms{Frame: f, Open: state.IsOpen(frame), Ended: state.Ended, Polls: state.Polls,
-		Locked: state.FrameLocked(frame, at), LockedOut: state.Locks.Students, AtBoard: state.WhoIsAtBoard(at),
+		Locked: state.FrameLocked(frame, at), LockedOut: state.Locks.Students, AtBoard: state.WhoIsAtBoard(frame, at),
 		Lifted: state.Lifted, Taken: r.taken, Now: at}, nil
 }
 

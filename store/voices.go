@@ -20,13 +20,14 @@ func (s *Store) Voices(ctx context.Context, session string) (voices.Voices, erro
 }
 
 // SetVoices stores the next voices of a session and reports whether it did: not
-// when somebody else has changed them since.
+// when somebody else has changed them since, or the session has ended.
 func (s *Store) SetVoices(ctx context.Context, session string, next voices.Voices) (bool, error) {
 	text, err := asJSON(next)
 	if err != nil {
 		return false, fmt.Errorf("set voices: %w", err)
 	}
-	done, err := s.lesson.ExecContext(ctx, `INSERT INTO voices (session_id, rev, said) VALUES ($1, $2, $3)
+	done, err := s.lesson.ExecContext(ctx, `INSERT INTO voices (session_id, rev, said)
+		SELECT id, $2::bigint, $3::json FROM sessions WHERE id = $1 AND ended_at IS NULL
 		ON CONFLICT (session_id) DO UPDATE SET rev = excluded.rev, said = excluded.said WHERE voices.rev = excluded.rev - 1`,
 		session, next.Rev, text)
 	if err != nil {

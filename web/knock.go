@@ -36,8 +36,8 @@ func (s *server) knock(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	// Who waits already goes on waiting.
-	if k, ok := knockOf(c); ok && found.State.V.Waits(k.id) {
+	// Who waits already goes on waiting, and who was let through comes in.
+	if k, ok := knockOf(c); ok && found.State.V.Knocked(k.id) {
 		c.JSON(http.StatusOK, AtDoor{Waiting: true})
 		return
 	}

@@ -69,6 +69,13 @@ func TestKnocking(t *testing.T) {
 	knocks := state.Waiting
 	answer(true, knocks[0], knocks[0])
 	answer(false, knocks[1])
+	// Who closed the lid meanwhile knocks again, and is let in all the same.
+	if got := noor.post("/api/join/knock", web.Join{Code: code, Name: "Noor"}, nil); got != "" {
+		t.Fatal(got)
+	}
+	if s := command(session.Command{Kind: session.KindPause, Pause: &session.Pause{}}); len(s.Waiting) != 0 {
+		t.Errorf("let in, and waits again: %+v", s.Waiting)
+	}
 	if _, got := waits(kenji, code); got != refusal.NotLetIn {
 		t.Errorf("sent away: %q", got)
 	}

@@ -28,6 +28,10 @@ func checkText(text string, limit int) error {
 	return checkWords(text, limit)
 }
 
+// CheckText refuses what a person writes if it is blank, longer than so many
+// characters, or would garble the page.
+func CheckText(text string, limit int) error { return checkText(text, limit) }
+
 // checkWords refuses overlong text and characters that would garble the page:
 // control characters except line feed and tab, the marks that turn the
 // direction of the text around them, and piles of combining marks.

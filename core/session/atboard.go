@@ -51,9 +51,10 @@ func (c *ToBoard) do(s *State, board lesson.Board, with With) error {
 	return nil
 }
 
-// WhoIsAtBoard gives the student who is at the board at a time; empty for nobody.
-func (s State) WhoIsAtBoard(now int64) string {
-	if a := s.AtBoard; a != nil && (a.Until == 0 || now < a.Until) && s.Seated(a.Student) {
+// WhoIsAtBoard gives the student who is at the board at a time, where a frame is the
+// one that the class is on; empty for nobody.
+func (s State) WhoIsAtBoard(frame string, now int64) string {
+	if a := s.AtBoard; a != nil && frame == s.Frame && (a.Until == 0 || now < a.Until) && s.Seated(a.Student) {
 		return a.Student
 	}
 	return ""

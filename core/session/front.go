@@ -3,7 +3,6 @@ package session
 import (
 	"slices"
 	"strings"
-	"unicode/utf8"
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
@@ -52,8 +51,8 @@ func (f *Front) do(s *State, board lesson.Board, with With) error {
 	case FrontGathering, FrontFrame, FrontNothing:
 	case FrontWords:
 		next.Words = strings.TrimSpace(f.Words)
-		if n := utf8.RuneCountInString(next.Words); n == 0 || n > MaxFrontWords {
-			return refusal.About(refusal.TextTooLong, "1 to %d characters", MaxFrontWords)
+		if err := lesson.CheckText(next.Words, MaxFrontWords); err != nil {
+			return err
 		}
 	case FrontPoll:
 		frame, ok := frameOf(board, f.Poll)

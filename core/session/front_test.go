@@ -29,7 +29,8 @@ func TestFront(t *testing.T) {
 		{"gathering", nil, session.Front{Kind: session.FrontGathering}, ""},
 		{"the class's frame", nil, session.Front{Kind: session.FrontFrame}, ""},
 		{"words", nil, session.Front{Kind: session.FrontWords, Words: " Ebb "}, ""},
-		{"no words", nil, session.Front{Kind: session.FrontWords, Words: " "}, refusal.TextTooLong},
+		{"no words", nil, session.Front{Kind: session.FrontWords, Words: " "}, refusal.EmptyNote},
+		{"words that turn around", nil, session.Front{Kind: session.FrontWords, Words: "a\u202Eb"}, refusal.TextControl},
 		{"too many words", nil, session.Front{Kind: session.FrontWords, Words: strings.Repeat("é", 201)}, refusal.TextTooLong},
 		{"anything", nil, session.Front{Kind: "anything"}, refusal.Malformed},
 		{"a poll not reached", nil, session.Front{Kind: session.FrontPoll, Poll: "asked"}, refusal.NoSuchPoll},
@@ -256,6 +257,7 @@ func TestToBoard(t *testing.T) {
 		{"for a minute, in it", []session.Command{to("student 1", 60)}, "", 60_999, "student 1"},
 		{"for a minute, after it", []session.Command{to("student 1", 60)}, "", 61_000, ""},
 		{"the next", []session.Command{to("student 1", 60), to("student 0", 0)}, "", 2000, "student 0"},
+		{"the class goes on to another frame", []session.Command{to("student 1", 0), goTo("two")}, "", 2000, "student 1"},
 		{"called back", []session.Command{to("student 1", 0), to("", 0)}, "", 2000, ""},
 		{"nobody is there to call back", []session.Command{to("", 0)}, "", 2000, ""},
 		{"somebody else", []session.Command{to("nobody", 0)}, refusal.Malformed, 2000, ""},
@@ -275,8 +277,9 @@ func TestToBoard(t *testing.T) {
 		if r := refusal.Of(err); r != nil {
 			got = r.Code
 		}
-		if got != c.want || s.WhoIsAtBoard(c.now) != c.there {
-			t.Errorf("%s: %q, %q is there", c.name, got, s.WhoIsAtBoard(c.now))
+		there := s.WhoIsAtBoard(s.Frame, c.now)
+		if got != c.want || there != c.there || s.WhoIsAtBoard("three", c.now) != "" {
+			t.Errorf("%s: %q, %q is there", c.name, got, there)
 		}
 	}
 }

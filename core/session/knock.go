@@ -55,7 +55,7 @@ func (s State) Knock(k Knock) (State, error) {
 	switch {
 	case s.Ended:
 		return s, refusal.New(refusal.Ended)
-	case s.Waits(k.ID) || slices.ContainsFunc(s.Admitted, k.is):
+	case s.Knocked(k.ID):
 		return s, nil
 	case len(s.Waiting) >= MaxWaiting:
 		return s, refusal.New(refusal.DoorClosed)
@@ -70,6 +70,11 @@ func (s State) Knock(k Knock) (State, error) {
 
 // Waits reports whether a knock has no answer yet.
 func (s State) Waits(id string) bool { return slices.ContainsFunc(s.Waiting, Knock{ID: id}.is) }
+
+// Knocked reports whether somebody waits, or was let through and has not come in yet.
+func (s State) Knocked(id string) bool {
+	return s.Waits(id) || slices.ContainsFunc(s.Admitted, Knock{ID: id}.is)
+}
 
 // Enter returns the state when somebody comes in who was let through, once, and
 // who that is.

@@ -66,8 +66,11 @@ func (s State) For(board lesson.Board, student Student) (Stage, error) {
 func (s State) Stage(board lesson.Board, student Student, v View) Stage {
 	_, at, _ := board.Frame(v.Frame.ID)
 	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: v.Frame, Content: v.Content, Number: at + 1,
-		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Timer: s.Timer, AtBoard: s.AtBoard,
+		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Timer: s.Timer,
 		Locked: s.Locked(v.Frame.ID, student.ID, 0), Paused: s.Paused, Ended: s.Ended}
+	if v.Frame.ID == s.Frame {
+		stage.AtBoard = s.AtBoard
+	}
 	for _, f := range s.open(board) {
 		f, _ := s.On(board, f.ID) // it is on the board
 		stage.Trail = append(stage.Trail, Station{f.ID, f.Title})

@@ -54,6 +54,18 @@ func TestReplies(t *testing.T) {
 			t.Errorf("step %d: %+v", i, m)
 		}
 	}
+	// Put away with its note, and shown again with it when that is taken back.
+	result, err := apply(s, terms, staff, target(sheet.KindHide, n))
+	if m, _ := s.Mark(r); err != nil || m.Stands() != lesson.Hidden {
+		t.Errorf("%v: with its note it stands as %s", err, m.Stands())
+	}
+	result.Undo.ID = v7()
+	if _, err := apply(s, terms, staff, result.Undo); err != nil {
+		t.Fatal(err)
+	}
+	if m, _ := s.Mark(r); m.Stands() != lesson.Shown {
+		t.Errorf("taken back, it stands as %s", m.Stands())
+	}
 	// Notes lie as if there were no replies.
 	bare := sheet.New("class")
 	if _, err := apply(bare, terms, noor, addNote(n, "two high tides")); err != nil {

@@ -56,7 +56,19 @@ func (e *edit) stand(mark string, as lesson.Stand) error {
 	}
 	e.changed(&m)
 	e.put(m, back)
-	return nil
+	if m.Note == nil || as == lesson.Shown {
+		return nil
+	}
+	// What was answered to it may repeat it: it leaves with the note.
+	replies, err := e.each(func(o lesson.Element) bool {
+		return o.Reply != nil && o.Reply.To == mark && o.Stands() == lesson.Shown
+	})
+	for _, r := range replies {
+		if err == nil {
+			err = e.stand(r.ID, as)
+		}
+	}
+	return err
 }
 
 func standStep(mark string, as lesson.Stand) Step {

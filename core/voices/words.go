@@ -3,9 +3,9 @@ package voices
 import (
 	"slices"
 	"strings"
-	"unicode/utf8"
 
 	"alpenglow/core/id"
+	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 )
 
@@ -45,9 +45,9 @@ type Ask struct {
 }
 
 func (a *Ask) say(v *Voices, with With) error {
-	text := strings.TrimSpace(a.Text)
-	if n := utf8.RuneCountInString(text); n == 0 || n > MaxText {
-		return refusal.About(refusal.TextTooLong, "a question has 1 to %d characters", MaxText)
+	text := strings.Join(strings.Fields(a.Text), " ") // one paragraph, however it was typed
+	if err := lesson.CheckText(text, MaxText); err != nil {
+		return err
 	}
 	if !id.IsV7(a.ID) {
 		return refusal.New(refusal.BadID)

@@ -11,6 +11,9 @@ import '../words/windows'
 
 const MOST = 300
 
+/** What somebody has begun to answer, by note: it stays when they look at something else meanwhile. */
+const drafts = new Map<string, string>()
+
 type Props = {
   note: Element
   replies: readonly Reply[]
@@ -26,7 +29,11 @@ export function Replies({ note, replies, sheet, me, may, nameOf }: Props) {
   const { t } = useTranslation()
   const bench = useBench()
   const id = useId()
-  const [text, setText] = useState('')
+  const [text, setText] = useState(drafts.get(note.id) ?? '')
+  function change(to: string) {
+    drafts.set(note.id, to)
+    setText(to)
+  }
   const staff = me === 'staff'
   const seen = replies.filter((r) => staff || !isHidden(r)).sort((a, b) => a.at - b.at)
   const small = 'inline-flex min-h-9 items-center gap-1 rounded-lg px-1.5 text-sm text-slate hover:bg-mist'
@@ -34,7 +41,7 @@ export function Replies({ note, replies, sheet, me, may, nameOf }: Props) {
     if (!text.trim()) return
     const reply = { to: note.id, text: text.trim() }
     bench.do(sheet, { kind: 'add', add: { mark: uuidv7(), x: 0, y: 0, w: 0, h: 0, kind: 'reply', reply } })
-    setText('')
+    change('')
   }
   return (
     <>
@@ -112,7 +119,7 @@ export function Replies({ note, replies, sheet, me, may, nameOf }: Props) {
             rows={2}
             maxLength={MOST}
             value={text}
-            onChange={(e) => setText(e.target.value)}
+            onChange={(e) => change(e.target.value)}
             // On a frame keys move marks; here they write.
             onKeyDown={(e) => e.stopPropagation()}
             className="w-full rounded-lg border border-edge bg-paper p-2"

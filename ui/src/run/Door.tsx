@@ -18,7 +18,20 @@ export function Door({ waiting }: { waiting: Knock[] }) {
             <h3 id="at-door" className="grow text-[15px] font-semibold text-glow-deep">
               {t('door.waiting', { count: waiting.length })}
             </h3>
-            {waiting.length > 1 && <Button onClick={() => answer(waiting, true)}>{t('door.letAllIn')}</Button>}
+            {waiting.length > 1 && (
+              <>
+                <Button onClick={() => answer(waiting, true)}>{t('door.letAllIn')}</Button>
+                <button
+                  type="button"
+                  aria-label={t('door.sendAllAway')}
+                  title={t('door.sendAllAway')}
+                  onClick={() => answer(waiting, false)}
+                  className="grid size-9 shrink-0 place-items-center rounded-lg text-slate hover:bg-paper"
+                >
+                  <X size={18} aria-hidden="true" />
+                </button>
+              </>
+            )}
           </div>
           <ul className="flex max-h-44 flex-col gap-1 overflow-auto">
             {waiting.map((knock) => (

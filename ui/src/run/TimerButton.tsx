@@ -42,7 +42,11 @@ export function TimerButton({ staff }: { staff: Staff }) {
   const [how, setHow] = useState(lastHow)
   const give = (set: SetTimer) => lesson.give({ kind: 'timer', timer: set })
   async function start(seconds: number) {
-    localStorage.setItem(remembered, JSON.stringify(how))
+    try {
+      localStorage.setItem(remembered, JSON.stringify(how))
+    } catch {
+      // A browser that keeps nothing begins with the usual the next time.
+    }
     if (await give({ seconds, ...how })) setOpen(false)
   }
   const minutes = Number(own.replace(',', '.'))

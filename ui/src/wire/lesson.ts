@@ -432,8 +432,11 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
 
 /** What somebody wrote in an operation, if anything. */
 function writingIn(step: wire.Step): string | undefined {
-  if (step.kind === 'add')
-    return step.add.kind === 'note' ? step.add.note.text : step.add.kind === 'text' ? step.add.text.text : undefined
+  if (step.kind === 'add') {
+    const { add } = step
+    if (add.kind === 'reply') return add.reply.text
+    return add.kind === 'note' ? add.note.text : add.kind === 'text' ? add.text.text : undefined
+  }
   if (step.kind === 'set') return step.set.text
   if (step.kind === 'many') return step.many.steps.map(writingIn).filter(Boolean).join('\n')
   return undefined

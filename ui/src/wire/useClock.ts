@@ -4,6 +4,7 @@ import { useLesson, useLessonState } from './useLesson'
 
 /** How often a clock on the screen is looked at. */
 const LOOKS_MS = 200
+const AGAIN_MS = 2000
 
 export type Left = { seconds: number; share: number; over: boolean }
 
@@ -21,12 +22,21 @@ export function useLeft(timer: Timer | undefined): Left | null {
   const [now, setNow] = useState<number | null>(null)
   useEffect(() => {
     if (!runs || !online) return
-    const measure = () => void lesson.clock.measure().catch(() => undefined) // it goes on as before
+    let again = 0
+    // Without an answer the clock goes on as before, and is asked once more.
+    const measure = () =>
+      void lesson.clock.measure().catch(() => {
+        clearTimeout(again)
+        again = window.setTimeout(measure, AGAIN_MS)
+      })
     const seen = () => document.visibilityState === 'visible' && measure()
     measure()
     // A device that slept may have stopped its clock.
     document.addEventListener('visibilitychange', seen)
-    return () => document.removeEventListener('visibilitychange', seen)
+    return () => {
+      clearTimeout(again)
+      document.removeEventListener('visibilitychange', seen)
+    }
   }, [lesson, runs, online])
   useEffect(() => {
     if (!runs) return

@@ -13,7 +13,8 @@ export function HelpList({ onLook }: { onLook: (student: string) => void }) {
   const help = useLessonState((s) => s.said.all?.help)
   const people = useLessonState((s) => s.people)
   const now = useNow(5000)
-  const calls = (help ?? []).filter((c) => people.has(c.student))
+  const removed = useLessonState((s) => s.staff?.state.removed)
+  const calls = (help ?? []).filter((c) => people.has(c.student) && !removed?.includes(c.student))
   return (
     <div role="status" data-part="help" className="empty:hidden">
       {calls.length > 0 && (
