@@ -30,7 +30,9 @@ var may = map[string][]string{
 
 // foreign says which outside modules a folder may not know.
 var foreign = map[string]*regexp.Regexp{
-	"core":  regexp.MustCompile(`^(net/http|database/sql|time/tzdata|math/rand|crypto/rand|github\.com/(gin-gonic|jmoiron|jackc|centrifugal|prometheus|alexedwards))`),
+	"core": regexp.MustCompile(
+		`^(net/http|database/sql|time/tzdata|math/rand|crypto/rand|github\.com/(gin-gonic|jmoiron|jackc|centrifugal|prometheus|alexedwards))`,
+	),
 	"store": regexp.MustCompile(`^(net/http|github\.com/(gin-gonic|centrifugal|prometheus|alexedwards))`),
 	"live":  regexp.MustCompile(`^github\.com/(gin-gonic|jmoiron|jackc|alexedwards)`),
 	"web":   regexp.MustCompile(`^github\.com/(jmoiron|jackc|centrifugal)`),

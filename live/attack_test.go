@@ -89,7 +89,10 @@ func TestAttack(t *testing.T) {
 				targets[a.IntN(4)]: {Seq: int64(a.IntN(1000))}}
 			noor.call(MethodMove, Move{Frame: a.some(), Have: have})
 			noor.call(MethodHello, Hello{Have: have})
-			noor.call(MethodHello, Hello{Show: &session.Front{Kind: session.FrontSheets, Frame: second, Owners: []string{a.some()}}})
+			noor.call(
+				MethodHello,
+				Hello{Show: &session.Front{Kind: session.FrontSheets, Frame: second, Owners: []string{a.some()}}},
+			)
 			screen.call(MethodHello, Hello{Have: have})
 		case 3:
 			noor.call(MethodTidy, Tidy{Sheet: targets[a.IntN(4)], Mark: a.some()})

@@ -84,7 +84,10 @@ func (a *attacker) body() lesson.Body {
 	case 2:
 		return lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: a.some()}}
 	case 3:
-		return lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: a.some(), Round: a.IntN(3), Value: poll.Choose(a.some())}}
+		return lesson.Body{
+			Kind:   lesson.KindAnswer,
+			Answer: &lesson.Answer{Poll: a.some(), Round: a.IntN(3), Value: poll.Choose(a.some())},
+		}
 	case 4:
 		return lesson.Body{Kind: lesson.KindCover, Cover: &lesson.Cover{Tint: "moss"}}
 	case 5:

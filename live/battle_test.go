@@ -292,7 +292,9 @@ func (w *wire) forget() {
 func (w *wire) refuse(session string) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
-	w.conn.WriteJSON(map[string]any{"id": 1, "connect": map[string]any{"data": Connect{Session: session, As: RoleFront}}})
+	w.conn.WriteJSON(
+		map[string]any{"id": 1, "connect": map[string]any{"data": Connect{Session: session, As: RoleFront}}},
+	)
 }
 
 func (w *wire) call(method string, data any) json.RawMessage {

@@ -54,7 +54,9 @@ func TestFrontScreen(t *testing.T) {
 		t.Helper()
 		round++
 		if text := string(staff.call(MethodCommand, session.Command{Kind: session.KindFront, Front: &show})); strings.Contains(
-			text, "problem") {
+			text,
+			"problem",
+		) {
 			t.Fatalf("%s: %s", name, text)
 		}
 		front.forget()
@@ -64,7 +66,8 @@ func TestFrontScreen(t *testing.T) {
 			{Kind: sheet.KindHold, Hold: &sheet.Hold{Mark: held.Add.Mark}}, hidden.Step,
 			{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: hidden.Add.Mark}}}}}))
 		vera.ops(adding(own, "on Vera's frame"))
-		if strings.Contains(want, "class") && !front.said(marks[0]) || strings.Contains(want, "vera") && !front.said(marks[3]) {
+		if strings.Contains(want, "class") && !front.said(marks[0]) ||
+			strings.Contains(want, "vera") && !front.said(marks[3]) {
 			t.Errorf("%s: the front is not told", name)
 		}
 		time.Sleep(50 * time.Millisecond) // what comes late
@@ -82,7 +85,8 @@ func TestFrontScreen(t *testing.T) {
 		for _, on := range []string{class, own} {
 			part := string(front.call(MethodSince, Since{Sheet: on}))
 			shown := on == class && strings.Contains(want, "class") || on == own && strings.Contains(want, "vera")
-			if strings.Contains(part, "problem") == shown || strings.Contains(part, marks[1]) || strings.Contains(part, marks[2]) {
+			if strings.Contains(part, "problem") == shown || strings.Contains(part, marks[1]) ||
+				strings.Contains(part, marks[2]) {
 				t.Errorf("%s, filling up: %.300s", name, part)
 			}
 		}
@@ -97,7 +101,12 @@ func TestFrontScreen(t *testing.T) {
 
 	// Answers are counted only where that is shown.
 	yes := poll.Choose(question.Poll.Choice.Options[1].ID)
-	vera.ops(step(own, sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: question.ID, Round: 1, Value: &yes}}))
+	vera.ops(
+		step(
+			own,
+			sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: question.ID, Round: 1, Value: &yes}},
+		),
+	)
 	tally := func(result bool) poll.Tally {
 		t.Helper()
 		staff.call(MethodCommand, session.Command{Kind: session.KindFront,
@@ -171,10 +180,16 @@ func TestLocksAreInForce(t *testing.T) {
 		t.Fatal(r.Problem.Code)
 	}
 	x := 500.0
-	tries := []sheet.Step{adding(class, "late").Step, {Kind: sheet.KindRemove, Remove: &sheet.Remove{Mark: note.Add.Mark}},
+	tries := []sheet.Step{
+		adding(class, "late").Step,
+		{Kind: sheet.KindRemove, Remove: &sheet.Remove{Mark: note.Add.Mark}},
 		{Kind: sheet.KindSet, Set: &sheet.Set{Mark: note.Add.Mark, Properties: lesson.Properties{X: &x}}},
-		{Kind: sheet.KindSet, Set: &sheet.Set{Mark: note.Add.Mark, Properties: lesson.Properties{Text: text("rewritten")}}},
-		{Kind: sheet.KindMany, Many: &sheet.Many{Steps: []sheet.Step{adding(class, "many").Step}}}}
+		{
+			Kind: sheet.KindSet,
+			Set:  &sheet.Set{Mark: note.Add.Mark, Properties: lesson.Properties{Text: text("rewritten")}},
+		},
+		{Kind: sheet.KindMany, Many: &sheet.Many{Steps: []sheet.Step{adding(class, "many").Step}}},
+	}
 	blocked := func(w *wire) (refused int) {
 		for i, s := range tries {
 			if s.Add != nil {
@@ -240,7 +255,10 @@ func TestLocksAreInForce(t *testing.T) {
 		t.Errorf("called back, and refused %d times", n)
 	}
 	staff.call(MethodCommand, session.Command{Kind: session.KindLock, Lock: &session.Lock{}})
-	staff.call(MethodCommand, session.Command{Kind: session.KindTimer, Timer: &session.SetTimer{Seconds: 5, Look: true}})
+	staff.call(
+		MethodCommand,
+		session.Command{Kind: session.KindTimer, Timer: &session.SetTimer{Seconds: 5, Look: true}},
+	)
 	staff.call(MethodCommand, session.Command{Kind: session.KindTimer, Timer: &session.SetTimer{More: -60}})
 	if n := blocked(kenji); n != len(tries) {
 		t.Errorf("after the timer: refused %d times", n)
@@ -256,7 +274,16 @@ func TestLocksAreInForce(t *testing.T) {
 func TestVoices(t *testing.T) {
 	b := newBattle(t)
 	staff := b.connect("staff", RoleStaff)
-	kenji, vera, front := b.connect("Kenji", RoleStudent), b.connect("Vera", RoleStudent), b.connect("screen", RoleFront)
+	kenji, vera, front := b.connect(
+		"Kenji",
+		RoleStudent,
+	), b.connect(
+		"Vera",
+		RoleStudent,
+	), b.connect(
+		"screen",
+		RoleFront,
+	)
 	for _, w := range []*wire{staff, kenji, vera, front} {
 		w.listenFor([]string{"Why two high tides", "coming"})
 	}
@@ -303,13 +330,19 @@ func TestVoices(t *testing.T) {
 	for _, w := range hall {
 		all.Go(func() {
 			for range 5 {
-				w.call(MethodSay, voices.Word{Kind: voices.KindAgree, Agree: &voices.Agree{Question: question, Yes: true}})
+				w.call(
+					MethodSay,
+					voices.Word{Kind: voices.KindAgree, Agree: &voices.Agree{Question: question, Yes: true}},
+				)
 			}
 		})
 	}
 	all.Go(func() {
 		for range 5 {
-			kenji.call(MethodSay, voices.Word{Kind: voices.KindDone, Done: &voices.Done{Frame: b.board.Frames[0].ID, Yes: true}})
+			kenji.call(
+				MethodSay,
+				voices.Word{Kind: voices.KindDone, Done: &voices.Done{Frame: b.board.Frames[0].ID, Yes: true}},
+			)
 		}
 	})
 	all.Wait()

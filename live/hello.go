@@ -49,7 +49,7 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 		board = nil
 	}
 	r.mu.RLock()
-	fronts, said := r.fronts, r.voices
+	fronts, said := r.fronts, r.voices.Ordered()
 	r.mu.RUnlock()
 	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
 		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice,

@@ -87,7 +87,10 @@ func (h *Hub) tellPassing(r *running, at *held) {
 	r.mu.RUnlock()
 	seen := all
 	if at.key.Owner == sheet.ClassOwner && crowd {
-		seen = slices.DeleteFunc(slices.Clone(all), func(p Pass) bool { return p.By != lesson.Staff && p.By != atBoard })
+		seen = slices.DeleteFunc(
+			slices.Clone(all),
+			func(p Pass) bool { return p.By != lesson.Staff && p.By != atBoard },
+		)
 	}
 	r.mu.RLock()
 	_, front := r.onFront(at.key)

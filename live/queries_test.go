@@ -72,7 +72,11 @@ func TestQueriesAreFew(t *testing.T) {
 	student := seat{session: r, actor: sheet.Actor{ID: h.students[0].ID}}
 	count("a student's first hello", 8, func() error { _, err := hub.hello(ctx, student, Hello{}); return err })
 	count("a student's hello", 5, func() error { _, err := hub.hello(ctx, student, Hello{}); return err })
-	count("a teacher's hello with 42 sheets to load", 8, func() error { _, err := hub.helloStaff(ctx, r, Hello{}); return err })
+	count(
+		"a teacher's hello with 42 sheets to load",
+		8,
+		func() error { _, err := hub.helloStaff(ctx, r, Hello{}); return err },
+	)
 	count("a frame with 42 sheets opened", 3, func() error { _, err := hub.openAll(ctx, r, "one", nil); return err })
 	count("filling a hole", 1, func() error {
 		_, err := hub.since(ctx, r, student.actor, Since{Sheet: h.sheet.ID})

@@ -36,7 +36,8 @@ func BenchmarkTap(b *testing.B) {
 				paused := false
 				w.each = func(text []byte) {
 					says := bytes.Contains(text, []byte(`"paused":true`))
-					if says == paused || !bytes.Contains(text, []byte(`"push"`)) || !bytes.Contains(text, []byte(`"rev"`)) {
+					if says == paused || !bytes.Contains(text, []byte(`"push"`)) ||
+						!bytes.Contains(text, []byte(`"rev"`)) {
 						return
 					}
 					paused = says

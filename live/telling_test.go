@@ -96,7 +96,8 @@ func TestContentIsToldOnce(t *testing.T) {
 			!slices.Equal(c.Gone, []string{lid}) {
 			t.Fatalf("told %+v", stage)
 		}
-		if got := c.Apply(hello.Stage.Frame.Prepared); len(got) != len(want.Frame.Prepared) || stage.Content != want.Content {
+		if got := c.Apply(hello.Stage.Frame.Prepared); len(got) != len(want.Frame.Prepared) ||
+			stage.Content != want.Content {
 			t.Errorf("made %+v of %s", got, stage.Content)
 		}
 	}

@@ -25,7 +25,13 @@ func (h *Hub) say(ctx context.Context, s seat, w voices.Word) (Said, error) {
 	for range attempts {
 		r.mu.RLock()
 		v, state := r.voices, r.state
-		with := voices.With{By: s.actor.ID, Staff: s.actor.Staff, Now: now(), Students: slices.Clone(r.order), Open: state.Reached}
+		with := voices.With{
+			By:       s.actor.ID,
+			Staff:    s.actor.Staff,
+			Now:      now(),
+			Students: slices.Clone(r.order),
+			Open:     state.Reached,
+		}
 		r.mu.RUnlock()
 		switch {
 		case state.Ended:
@@ -42,7 +48,7 @@ func (h *Hub) say(ctx context.Context, s seat, w voices.Word) (Said, error) {
 			return Said{}, err
 		}
 		if saved {
-			h.becomes(r, next, concerned(w, s.actor.ID, next)...)
+			h.becomes(r, next, next.Concerned(w, s.actor.ID)...)
 			return s.said(next), nil
 		}
 		if err := h.readAgain(ctx, r); err != nil {
@@ -55,32 +61,11 @@ func (h *Hub) say(ctx context.Context, s seat, w voices.Word) (Said, error) {
 // said gives the voices as somebody may know them.
 func (s seat) said(v voices.Voices) Said {
 	if s.actor.Staff {
+		v = v.Ordered()
 		return Said{All: &v}
 	}
 	shared, own := v.ForClass(), v.ForStudent(s.actor.ID)
 	return Said{Shared: &shared, Own: &own}
-}
-
-// concerned lists the students for whom something of their own may be another now.
-func concerned(w voices.Word, by string, v voices.Voices) []string {
-	about := ""
-	students := []string{by}
-	switch {
-	case w.Agree != nil:
-		about = w.Agree.Question
-	case w.Tick != nil:
-		about = w.Tick.Question
-	case w.Hide != nil:
-		about = w.Hide.Question
-	case w.Come != nil:
-		students = append(students, w.Come.Student)
-	}
-	for _, q := range v.Questions {
-		if q.ID == about {
-			students = append(students, q.By)
-		}
-	}
-	return students
 }
 
 // becomes takes newer voices and tells of them.
@@ -110,7 +95,7 @@ func (h *Hub) becomes(r *running, next voices.Voices, students ...string) {
 func (h *Hub) tellVoices(r *running) {
 	r.mu.Lock()
 	r.toSay = false
-	all := r.voices
+	all := r.voices.Ordered()
 	r.mu.Unlock()
 	shared := all.ForClass()
 	told := []telling{{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsVoices, Voices: &Said{All: &all}}}}
@@ -118,7 +103,10 @@ func (h *Hub) tellVoices(r *running) {
 	r.mu.Lock()
 	if !shared.Same(r.shared) {
 		r.shared = shared
-		told = append(told, telling{[]string{classChannel(r.kept.ID)}, News{Kind: NewsVoices, Voices: &Said{Shared: &shared}}})
+		told = append(
+			told,
+			telling{[]string{classChannel(r.kept.ID)}, News{Kind: NewsVoices, Voices: &Said{Shared: &shared}}},
+		)
 	}
 	r.mu.Unlock()
 	h.tell(r, told...)

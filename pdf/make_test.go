@@ -51,7 +51,17 @@ func (m *maker) page(content, resources, entries string) {
 	if !strings.Contains(entries, "/MediaBox") {
 		entries += " /MediaBox [0 0 595 842]"
 	}
-	m.pages = append(m.pages, m.object(fmt.Sprintf("<< /Type /Page /Parent 2 0 R /Contents %s /Resources << %s >> %s >>", drawn, resources, entries)))
+	m.pages = append(
+		m.pages,
+		m.object(
+			fmt.Sprintf(
+				"<< /Type /Page /Parent 2 0 R /Contents %s /Resources << %s >> %s >>",
+				drawn,
+				resources,
+				entries,
+			),
+		),
+	)
 }
 
 // font embeds a font with the letters of ASCII, so that every renderer draws the same.
@@ -71,8 +81,12 @@ func (m *maker) font(t testing.TB) string {
 		fmt.Fprintf(&widths, "%d ", advance.Round())
 	}
 	program := m.stream(fmt.Sprintf("/Length1 %d", len(goregular.TTF)), goregular.TTF)
-	described := m.object("<< /Type /FontDescriptor /FontName /GoRegular /Flags 32 /FontBBox [-440 -432 2160 1075] /ItalicAngle 0 /Ascent 945 /Descent -211 /CapHeight 700 /StemV 80 /FontFile2 " + program + " >>")
-	return m.object("<< /Type /Font /Subtype /TrueType /BaseFont /GoRegular /Encoding /WinAnsiEncoding /FirstChar 32 /LastChar 126 /Widths [" + widths.String() + "] /FontDescriptor " + described + " >>")
+	described := m.object(
+		"<< /Type /FontDescriptor /FontName /GoRegular /Flags 32 /FontBBox [-440 -432 2160 1075] /ItalicAngle 0 /Ascent 945 /Descent -211 /CapHeight 700 /StemV 80 /FontFile2 " + program + " >>",
+	)
+	return m.object(
+		"<< /Type /Font /Subtype /TrueType /BaseFont /GoRegular /Encoding /WinAnsiEncoding /FirstChar 32 /LastChar 126 /Widths [" + widths.String() + "] /FontDescriptor " + described + " >>",
+	)
 }
 
 func (m *maker) bytes() []byte {
@@ -124,8 +138,15 @@ func scans(t testing.TB, pages int) []byte {
 		if err := jpeg.Encode(&packed, paper, nil); err != nil {
 			t.Fatal(err)
 		}
-		scan := m.object(fmt.Sprintf("<< /Type /XObject /Subtype /Image /Width %d /Height %d /ColorSpace /DeviceGray /BitsPerComponent 8 /Filter /DCTDecode /Length %d >>\nstream\n%s\nendstream",
-			width, height, packed.Len(), packed.String()))
+		scan := m.object(
+			fmt.Sprintf(
+				"<< /Type /XObject /Subtype /Image /Width %d /Height %d /ColorSpace /DeviceGray /BitsPerComponent 8 /Filter /DCTDecode /Length %d >>\nstream\n%s\nendstream",
+				width,
+				height,
+				packed.Len(),
+				packed.String(),
+			),
+		)
 		m.page("q 595 0 0 842 0 0 cm /I Do Q", "/XObject << /I "+scan+" >>", "")
 	}
 	return m.bytes()

@@ -38,7 +38,8 @@ func resident() int64 {
 	var most int64
 	all, _ := filepath.Glob("/proc/[0-9]*/cmdline")
 	for _, path := range all {
-		if line, err := os.ReadFile(path); err != nil || !bytes.Contains(line, []byte(aparttest.Program+"\x00pdf-pages")) {
+		if line, err := os.ReadFile(path); err != nil ||
+			!bytes.Contains(line, []byte(aparttest.Program+"\x00pdf-pages")) {
 			continue
 		}
 		status, _ := os.ReadFile(filepath.Join(filepath.Dir(path), "status"))

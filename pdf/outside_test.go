@@ -119,7 +119,10 @@ q 60 60 150 150 re W n 0.54 0.35 0 rg 0 0 400 130 re f Q`
 			pixels = append(pixels, byte(x), byte(y), byte(128+100*math.Sin(float64(x)/12)*math.Cos(float64(y)/15)))
 		}
 	}
-	photo := m.stream("/Type /XObject /Subtype /Image /Width 200 /Height 150 /ColorSpace /DeviceRGB /BitsPerComponent 8 /Interpolate true", pixels)
+	photo := m.stream(
+		"/Type /XObject /Subtype /Image /Width 200 /Height 150 /ColorSpace /DeviceRGB /BitsPerComponent 8 /Interpolate true",
+		pixels,
+	)
 	m.page(text.String(), fonts, "")
 	m.page(shapes, "", "")
 	m.page("q 480 0 0 360 60 400 cm /I Do Q", "/XObject << /I "+photo+" >>", "")

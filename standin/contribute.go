@@ -155,9 +155,11 @@ var openings = []string{"I notice the %s.", "Maybe it is because of the %s.", "I
 var longWords = regexp.MustCompile(`[\p{L}]{4,}`)
 
 // common words say nothing about what a frame is about.
-var common = strings.Fields("what when where which with that this they them then from your have does notice draw each " +
-	"here there " +
-	"think write about their into only right left both most least first second third answer answers choose")
+var common = strings.Fields(
+	"what when where which with that this they them then from your have does notice draw each " +
+		"here there " +
+		"think write about their into only right left both most least first second third answer answers choose",
+)
 
 // words are a note that fits the frame.
 func (s *student) words(f lesson.Frame) string {

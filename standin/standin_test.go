@@ -243,7 +243,8 @@ func TestIllustrations(t *testing.T) {
 		if !ok {
 			t.Fatalf("%s has no drawing", item.ID)
 		}
-		if p, err := reader.Read(t.Context(), bytes.NewReader(drawing)); err != nil || p.Width != item.Width || p.Height != item.Height {
+		if p, err := reader.Read(t.Context(), bytes.NewReader(drawing)); err != nil || p.Width != item.Width ||
+			p.Height != item.Height {
 			t.Errorf("%s: %d x %d, %v", item.ID, p.Width, p.Height, err)
 		}
 		if found, _ := json.Marshal(all.Search(strings.Fields(item.Name))); !strings.Contains(string(found),

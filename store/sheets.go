@@ -157,7 +157,13 @@ type Taken struct {
 
 // Taken finds those of some operations that a sheet took at any time.
 func (s *Store) Taken(ctx context.Context, id string, ops []string) ([]Taken, error) {
-	return list[Taken](ctx, s, `SELECT op_id, seq, author FROM log WHERE sheet_id = $1 AND op_id = ANY($2::uuid[])`, id, ops)
+	return list[Taken](
+		ctx,
+		s,
+		`SELECT op_id, seq, author FROM log WHERE sheet_id = $1 AND op_id = ANY($2::uuid[])`,
+		id,
+		ops,
+	)
 }
 
 // EnsureSheets finds the sheets of several owners on a session's frame, and

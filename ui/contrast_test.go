@@ -77,7 +77,11 @@ func TestTokens(t *testing.T) {
 		fore, grounds string
 		least         float64
 	}{
-		{"night", "snow paper mist dusk-soft glow-soft fern-soft amber-soft rose-soft note-snow note-apricot note-rose note-lilac note-glacier note-moss", 4.5},
+		{
+			"night",
+			"snow paper mist dusk-soft glow-soft fern-soft amber-soft rose-soft note-snow note-apricot note-rose note-lilac note-glacier note-moss",
+			4.5,
+		},
 		{"slate", "snow paper mist glow-soft note-apricot note-rose note-lilac note-glacier note-moss", 4.5},
 		{"dusk", "paper snow dusk-soft", 4.5}, {"glow-deep", "glow-soft paper", 4.5},
 		{"fern-deep", "fern-soft paper", 4.5},

@@ -335,7 +335,15 @@ func TestBrokenOffOnTheWay(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		fmt.Fprintf(conn, "POST %s HTTP/1.1\r\nHost: %s\r\nOrigin: %s\r\nCookie: %s\r\nContent-Length: 9000000\r\n\r\nPK\x03\x04%s", path, at.Host, h.url, cookie, strings.Repeat("x", 50_000))
+		fmt.Fprintf(
+			conn,
+			"POST %s HTTP/1.1\r\nHost: %s\r\nOrigin: %s\r\nCookie: %s\r\nContent-Length: 9000000\r\n\r\nPK\x03\x04%s",
+			path,
+			at.Host,
+			h.url,
+			cookie,
+			strings.Repeat("x", 50_000),
+		)
 		if i%2 == 0 {
 			time.Sleep(5 * time.Millisecond)
 		}

@@ -79,9 +79,12 @@ func (s *server) securityHeaders(c *gin.Context) {
 	if strings.HasPrefix(c.Request.URL.Path, "/try/") {
 		framed = "'self'"
 	}
-	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "+
-		"media-src 'self' blob:; font-src 'self'; connect-src 'self'; frame-src 'self'; "+
-		"base-uri 'none'; form-action 'self'; frame-ancestors "+framed)
+	h.Set(
+		"Content-Security-Policy",
+		"default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "+
+			"media-src 'self' blob:; font-src 'self'; connect-src 'self'; frame-src 'self'; "+
+			"base-uri 'none'; form-action 'self'; frame-ancestors "+framed,
+	)
 	h.Set("Referrer-Policy", "no-referrer")
 	h.Set("Cross-Origin-Opener-Policy", "same-origin")
 	h.Set("Permissions-Policy", "geolocation=(), microphone=(self), camera=(self)")

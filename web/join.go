@@ -34,15 +34,24 @@ func (s *server) byCode(c *gin.Context, typed string) (store.Session, error) {
 	return found, err
 }
 
-func (s *server) joinCheck(c *gin.Context) {
-	var ask JoinCode
-	if err := readBody(c, &ask); err != nil {
-		refuse(c, err)
-		return
+// asked reads a message and finds the lesson of the code in it. Where there is none
+// it has refused.
+func (s *server) asked(c *gin.Context, ask any, code *string) (store.Session, bool) {
+	err := readBody(c, ask)
+	var found store.Session
+	if err == nil {
+		found, err = s.byCode(c, *code)
 	}
-	found, err := s.byCode(c, ask.Code)
 	if err != nil {
 		refuse(c, err)
+	}
+	return found, err == nil
+}
+
+func (s *server) joinCheck(c *gin.Context) {
+	var ask JoinCode
+	found, ok := s.asked(c, &ask, &ask.Code)
+	if !ok {
 		return
 	}
 	reply := JoinFound{Title: found.Content.V.Title, ClassName: found.ClassName}
@@ -56,13 +65,8 @@ func (s *server) joinCheck(c *gin.Context) {
 // token of their own. Who has a seat in this lesson already keeps it.
 func (s *server) join(c *gin.Context) {
 	var ask Join
-	if err := readBody(c, &ask); err != nil {
-		refuse(c, err)
-		return
-	}
-	found, err := s.byCode(c, ask.Code)
-	if err != nil {
-		refuse(c, err)
+	found, ok := s.asked(c, &ask, &ask.Code)
+	if !ok {
 		return
 	}
 	if p := visitor(c).Participant; p != nil && p.SessionID == found.ID && found.State.V.Seated(p.ID) {

@@ -22,13 +22,8 @@ const (
 // knock puts somebody in line at the closed door, until the teacher answers.
 func (s *server) knock(c *gin.Context) {
 	var ask Join
-	if err := readBody(c, &ask); err != nil {
-		refuse(c, err)
-		return
-	}
-	found, err := s.byCode(c, ask.Code)
-	if err != nil {
-		refuse(c, err)
+	found, ok := s.asked(c, &ask, &ask.Code)
+	if !ok {
 		return
 	}
 	name, err := nameIn(found, ask.Name)
@@ -58,13 +53,8 @@ func (s *server) knock(c *gin.Context) {
 // once; their token stays the one they knocked with.
 func (s *server) wait(c *gin.Context) {
 	var ask JoinCode
-	if err := readBody(c, &ask); err != nil {
-		refuse(c, err)
-		return
-	}
-	found, err := s.byCode(c, ask.Code)
-	if err != nil {
-		refuse(c, err)
+	found, ok := s.asked(c, &ask, &ask.Code)
+	if !ok {
 		return
 	}
 	k, ok := knockOf(c)

@@ -346,7 +346,8 @@ func TestTry(t *testing.T) {
 		}
 	}
 	var stage session.Stage
-	if code := teacher.get("/api/boards/"+id+"/try?frame=poll", &stage); code != "" || stage.Polls["asked"].Phase != "open" ||
+	if code := teacher.get("/api/boards/"+id+"/try?frame=poll", &stage); code != "" ||
+		stage.Polls["asked"].Phase != "open" ||
 		stage.Frame.Prepared[0].Poll.HasRight() {
 		t.Errorf("%+v, %s", stage, code)
 	}

@@ -194,6 +194,9 @@ func aLine(points int, top float64) sheet.Step {
 }
 
 func aNote(words string) sheet.Step {
-	return sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 300, Y: 300, W: 200, H: 100, Free: true,
-		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: words, Tint: "moss"}}}}
+	return sheet.Step{
+		Kind: sheet.KindAdd,
+		Add: &sheet.Add{Mark: store.NewID(), X: 300, Y: 300, W: 200, H: 100, Free: true,
+			Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: words, Tint: "moss"}}},
+	}
 }

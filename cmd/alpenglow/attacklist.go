@@ -157,7 +157,10 @@ func movingMany(ctx context.Context, a *assault) (string, error) {
 		at := math.Mod(x, 50)
 		var steps []sheet.Step
 		for _, m := range marks {
-			steps = append(steps, sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: m, Properties: lesson.Properties{X: &at}}})
+			steps = append(
+				steps,
+				sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: m, Properties: lesson.Properties{X: &at}}},
+			)
 		}
 		return h.ops(ctx, sheet.Step{Kind: sheet.KindMany, Many: &sheet.Many{Steps: steps}})
 	})
@@ -201,8 +204,10 @@ func farNumbers(ctx context.Context, a *assault) (string, error) {
 }
 
 func endlessDashes() []byte {
-	return []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path d="M0 0L1e9 1e9" stroke="#000" ` +
-		`stroke-dasharray=".016" stroke-dashoffset="1e12"/></svg>`)
+	return []byte(
+		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path d="M0 0L1e9 1e9" stroke="#000" ` +
+			`stroke-dasharray=".016" stroke-dashoffset="1e12"/></svg>`,
+	)
 }
 
 func manyScans() []byte {
@@ -262,7 +267,8 @@ func bigPictures(ctx context.Context, a *assault) (string, error) {
 		h := seats[i%20]
 		all.Go(func() {
 			sent.Add(1)
-			if status, err := h.post(ctx, "/api/sessions/"+h.session+"/pictures", bytes.NewReader(big)); err == nil && status > 0 {
+			if status, err := h.post(ctx, "/api/sessions/"+h.session+"/pictures", bytes.NewReader(big)); err == nil &&
+				status > 0 {
 				answered.Add(1)
 			}
 		})
@@ -320,7 +326,12 @@ func halfBodies(ctx context.Context, a *assault) (string, error) {
 			break
 		}
 		open = append(open, c)
-		fmt.Fprintf(c, "POST /api/sign-in HTTP/1.1\r\nHost: %s\r\nOrigin: %s\r\nContent-Length: 200\r\n\r\n{", host, a.url)
+		fmt.Fprintf(
+			c,
+			"POST /api/sign-in HTTP/1.1\r\nHost: %s\r\nOrigin: %s\r\nContent-Length: 200\r\n\r\n{",
+			host,
+			a.url,
+		)
 	}
 	<-ctx.Done()
 	return fmt.Sprintf("%d connections", len(open)), nil
@@ -355,7 +366,11 @@ func wrongPasswords(ctx context.Context, a *assault) (string, error) {
 	h := hostile{url: a.url}
 	var sent atomic.Int64
 	together(ctx, 20, func(i int) {
-		h.post(ctx, "/api/sign-in", strings.NewReader(fmt.Sprintf(`{"email":"ines%d@ternharbour.example","password":"no"}`, i)))
+		h.post(
+			ctx,
+			"/api/sign-in",
+			strings.NewReader(fmt.Sprintf(`{"email":"ines%d@ternharbour.example","password":"no"}`, i)),
+		)
 		sent.Add(1)
 	})
 	return fmt.Sprintf("%d tried", sent.Load()), nil

@@ -32,7 +32,10 @@ func demo(ctx context.Context, _ []string) error {
 	// The cluster outlives ctx, so that the server can save what it accepted.
 	cluster, err := private.Start(context.WithoutCancel(ctx), private.Options{Dir: dir})
 	if err != nil {
-		return fmt.Errorf("%w\nIs the demo running already? Stop it first, or choose another folder with ALPENGLOW_DATA", err)
+		return fmt.Errorf(
+			"%w\nIs the demo running already? Stop it first, or choose another folder with ALPENGLOW_DATA",
+			err,
+		)
 	}
 	defer cluster.Stop()
 	listener, err := net.Listen("tcp", setting("ADDR", "127.0.0.1:8080"))

@@ -56,9 +56,15 @@ type pupil struct {
 }
 
 func newPupil(url, cookie, session string) *pupil {
-	return &pupil{url: url, cookie: cookie, session: session, made: map[string]time.Time{}, refused: map[refusal.Code]int{},
-		acked: map[string]int64{},
-		marks: map[string]lesson.Element{}}
+	return &pupil{
+		url:     url,
+		cookie:  cookie,
+		session: session,
+		made:    map[string]time.Time{},
+		refused: map[refusal.Code]int{},
+		acked:   map[string]int64{},
+		marks:   map[string]lesson.Element{},
+	}
 }
 
 // live works and stays connected until ctx ends.

@@ -128,8 +128,12 @@ func note(i int, author string, rank float64, tint lesson.Tint, agreed ...string
 }
 
 func TestInOrder(t *testing.T) {
-	all := []lesson.Element{note(3, "kenji", 5, "moss", "a"), note(1, "noor", 7, "rose"), note(2, "amara", 5, "snow", "a", "b"),
-		note(4, "noor", -1, "moss")}
+	all := []lesson.Element{
+		note(3, "kenji", 5, "moss", "a"),
+		note(1, "noor", 7, "rose"),
+		note(2, "amara", 5, "snow", "a", "b"),
+		note(4, "noor", -1, "moss"),
+	}
 	name := func(author string) string { return author }
 	for order, want := range map[lesson.Order]string{lesson.OrderCame: "n1 n2 n3 n4 ", lesson.OrderAgreed: "n2 n3 n1 n4 ",
 		lesson.OrderName: "n2 n3 n1 n4 ", lesson.OrderTint: "n2 n1 n3 n4 ", lesson.OrderHand: "n4 n2 n3 n1 "} {

@@ -66,7 +66,13 @@ func FitCircle(points []Point) (Circle, error) {
 			continue
 		}
 		c, best, damp = next, after, damp/10
-		if math.Abs(step[0])+math.Abs(step[1])+math.Abs(step[2]) <= 1e-13*(c.Radius+math.Abs(c.Centre.X)+math.Abs(c.Centre.Y)) {
+		if math.Abs(
+			step[0],
+		)+math.Abs(
+			step[1],
+		)+math.Abs(
+			step[2],
+		) <= 1e-13*(c.Radius+math.Abs(c.Centre.X)+math.Abs(c.Centre.Y)) {
 			break
 		}
 	}

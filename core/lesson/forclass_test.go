@@ -47,7 +47,10 @@ func ids(f lesson.Frame) string {
 func TestWhatLiesUnderACover(t *testing.T) {
 	lid := cover("lid", 100, 100, 200, 200)
 	asked := lesson.Element{ID: "q", X: 280, Y: 280, W: 300, H: 200,
-		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Body: poll.Offer(poll.Option{ID: "a"}, poll.Option{ID: "b"})}}}
+		Body: lesson.Body{
+			Kind: lesson.KindPoll,
+			Poll: &poll.Question{Body: poll.Offer(poll.Option{ID: "a"}, poll.Option{ID: "b"})},
+		}}
 	tray := at(note(0, 0, 0, 0), "tray", 120, 120, 100, 60)
 	tray.Layer, tray.Tray = lesson.Piece, true
 	shape := lesson.Element{Body: lesson.Body{Kind: lesson.KindShape,

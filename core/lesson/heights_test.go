@@ -12,14 +12,24 @@ import (
 
 // words of the languages that a class may write in: about the Moon and tides.
 var words = map[string][]string{
-	"latin": strings.Fields("The high tide comes about fifty minutes later every day, because Moon's way round Earth takes " +
-		"29.53 days; tide-table harbour “spring” tides (twice a month) — À marée haute, l’eau déborde. Où? Größer " +
-		"Überflutung żółw čas năm nước thủy triều AVATAR To Ty fi ffl 12:40 3.9 m ½ naïve"),
-	"cyrillic":   strings.Fields("Прилив наступает каждый день примерно на пятьдесят минут позже, потому что Луна движется. Отлив! Вода"),
-	"greek":      strings.Fields("Η παλίρροια έρχεται κάθε μέρα περίπου πενήντα λεπτά αργότερα, γιατί η Σελήνη κινείται."),
-	"arabic":     strings.Fields("المدّ العالي يتأخر كل يوم نحو خمسين دقيقة، لأن القمر يتحرك حول الأرض. مرتين في اليوم؟ الماء ١٢ ساعة"),
-	"hebrew":     strings.Fields("הגאות מתאחרת בכל יום בכחמישים דקות, כי הירח נע סביב כדור הארץ. פעמיים ביום"),
-	"devanagari": strings.Fields("ज्वार हर दिन लगभग पचास मिनट देर से आता है, क्योंकि चंद्रमा पृथ्वी के चारों ओर घूमता है। दो बार पानी श्रृंखला"),
+	"latin": strings.Fields(
+		"The high tide comes about fifty minutes later every day, because Moon's way round Earth takes " +
+			"29.53 days; tide-table harbour “spring” tides (twice a month) — À marée haute, l’eau déborde. Où? Größer " +
+			"Überflutung żółw čas năm nước thủy triều AVATAR To Ty fi ffl 12:40 3.9 m ½ naïve",
+	),
+	"cyrillic": strings.Fields(
+		"Прилив наступает каждый день примерно на пятьдесят минут позже, потому что Луна движется. Отлив! Вода",
+	),
+	"greek": strings.Fields(
+		"Η παλίρροια έρχεται κάθε μέρα περίπου πενήντα λεπτά αργότερα, γιατί η Σελήνη κινείται.",
+	),
+	"arabic": strings.Fields(
+		"المدّ العالي يتأخر كل يوم نحو خمسين دقيقة، لأن القمر يتحرك حول الأرض. مرتين في اليوم؟ الماء ١٢ ساعة",
+	),
+	"hebrew": strings.Fields("הגאות מתאחרת בכל יום בכחמישים דקות, כי הירח נע סביב כדור הארץ. פעמיים ביום"),
+	"devanagari": strings.Fields(
+		"ज्वार हर दिन लगभग पचास मिनट देर से आता है, क्योंकि चंद्रमा पृथ्वी के चारों ओर घूमता है। दो बार पानी श्रृंखला",
+	),
 	"long": strings.Fields("Tidenhubunterschiedsberechnungstabelle hoogwaterstandverwachtingsoverzicht " +
 		"aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa https://tern-harbour.example/moon-and-tides/tables?day=29 no"),
 	"emoji": strings.Fields("🌕 🌑 moon 🌊 high 🧑‍🚀 👍🏽 🇺🇦 🐟🐟🐟 tide 🙂! ok"),
@@ -96,7 +106,11 @@ func TestHeightsForTheInterface(t *testing.T) {
 		for y := range rows {
 			rows[y] = []string{some(r, "latin"), "", some(r, "devanagari")}
 		}
-		e := lesson.Element{W: 1000, H: 100, Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: rows}}}
+		e := lesson.Element{
+			W:    1000,
+			H:    100,
+			Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: rows}},
+		}
 		cases = append(cases, tall{"table", e, e.Tall(), 28 * 1.4})
 	}
 	// Where hundreds are looked at, about is enough: a sixth, or two lines.

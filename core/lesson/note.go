@@ -65,7 +65,8 @@ func (n *Note) check() error {
 	if !n.Tint.known() || n.Size != 0 && !letterSize(n.Size) {
 		return refusal.About(refusal.BadStyle, "tint or size")
 	}
-	if n.Column != "" && !id.IsPlain(n.Column) || n.Stack != "" && !id.IsPlain(n.Stack) || !(n.Rank >= -maxRank && n.Rank <= maxRank) {
+	if n.Column != "" && !id.IsPlain(n.Column) || n.Stack != "" && !id.IsPlain(n.Stack) ||
+		!(n.Rank >= -maxRank && n.Rank <= maxRank) {
 		return refusal.About(refusal.Malformed, "column or rank")
 	}
 	return checkText(n.Text, MaxNote)

@@ -12,7 +12,12 @@ func heap(r *rand.Rand, n int, w, h, far float64) []Box {
 	boxes := make([]Box, n)
 	for i := range boxes {
 		tall := h * (1 + 0.5*float64(r.IntN(3)))
-		boxes[i] = Box{min(1600-w, max(0, 700+far*r.NormFloat64())), min(1000-tall, max(0, 400+far*r.NormFloat64())), w, tall}
+		boxes[i] = Box{
+			min(1600-w, max(0, 700+far*r.NormFloat64())),
+			min(1000-tall, max(0, 400+far*r.NormFloat64())),
+			w,
+			tall,
+		}
 	}
 	return boxes
 }

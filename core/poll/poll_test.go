@@ -18,8 +18,11 @@ import (
 
 func question() poll.Question {
 	return poll.Question{Text: "How long is it from one new moon to the next?", Objectives: []string{"phases"},
-		Body: poll.Offer(poll.Option{ID: "week", Text: "7 days"}, poll.Option{ID: "month", Text: "29.53 days", Right: true},
-			poll.Option{ID: "year", Text: "a year", Picture: "p1"})}
+		Body: poll.Offer(
+			poll.Option{ID: "week", Text: "7 days"},
+			poll.Option{ID: "month", Text: "29.53 days", Right: true},
+			poll.Option{ID: "year", Text: "a year", Picture: "p1"},
+		)}
 }
 
 func TestCheck(t *testing.T) {
@@ -151,7 +154,9 @@ func TestChoice(t *testing.T) {
 	if got := q.Says(poll.Choose("month")); got != "29.53 days" {
 		t.Errorf("says %q", got)
 	}
-	tally := q.Tally([]poll.Value{poll.Choose("year"), poll.Choose("week"), poll.Choose("year"), poll.Choose("day"), {}})
+	tally := q.Tally(
+		[]poll.Value{poll.Choose("year"), poll.Choose("week"), poll.Choose("year"), poll.Choose("day"), {}},
+	)
 	if tally.Answered != 3 || !slices.Equal(tally.Counts, []int{1, 0, 2}) {
 		t.Errorf("%+v", tally)
 	}

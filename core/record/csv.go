@@ -123,7 +123,10 @@ func (f OnFrame) lines(frame lesson.Frame, notes map[string]string) [][]string {
 		if name == "arrows" {
 			unit = " arrows"
 		}
-		lines = append(lines, []string{name, strconv.Itoa(counted[name]) + unit, "", "", clock(last[name]), "", "", "", ""})
+		lines = append(
+			lines,
+			[]string{name, strconv.Itoa(counted[name]) + unit, "", "", clock(last[name]), "", "", "", ""},
+		)
 	}
 	for _, a := range f.Answers {
 		lines = append(lines, []string{"answer", a.Text, string(a.Right), "", clock(a.At), "",

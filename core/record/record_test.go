@@ -39,7 +39,10 @@ func example() record.Record {
 		{ID: "one", Title: "What do you notice?"},
 		{ID: "two", Title: "How long?", Prepared: []lesson.Element{{ID: "asked",
 			Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-				Body: poll.Offer(poll.Option{ID: "a", Text: "7 days"}, poll.Option{ID: "b", Text: "29.53 days", Right: true})}}}}},
+				Body: poll.Offer(
+					poll.Option{ID: "a", Text: "7 days"},
+					poll.Option{ID: "b", Text: "29.53 days", Right: true},
+				)}}}}},
 	}}
 	hidden := note("one", "2", "hidden, but kept", 2)
 	hidden.Standing = &lesson.Standing{Is: lesson.Hidden, By: lesson.Staff}
@@ -143,7 +146,10 @@ func TestMovedPieces(t *testing.T) {
 		[]record.Mark{moved}).CSV(&out); err != nil {
 		t.Fatal(err)
 	}
-	if want := `"Noor","1","Sort","placed","note ebb at 120, 340","","","1970-01-01T00:00:01Z","",""`; !strings.Contains(out.String(), want) {
+	if want := `"Noor","1","Sort","placed","note ebb at 120, 340","","","1970-01-01T00:00:01Z","",""`; !strings.Contains(
+		out.String(),
+		want,
+	) {
 		t.Errorf("%s, want %s in it", out.String(), want)
 	}
 }

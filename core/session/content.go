@@ -42,7 +42,19 @@ func (s State) View(board lesson.Board, frame string, before View) (View, error)
 			v.Polls[e.ID] = s.Polls[e.ID]
 		}
 	}
-	v.of = fmt.Sprint(frame, on.Title, "\x00", on.Prompt, "\x00", on.Arrangement, on.Permission, on.Layout, on.Replies, lifted, v.Polls)
+	v.of = fmt.Sprint(
+		frame,
+		on.Title,
+		"\x00",
+		on.Prompt,
+		"\x00",
+		on.Arrangement,
+		on.Permission,
+		on.Layout,
+		on.Replies,
+		lifted,
+		v.Polls,
+	)
 	if v.of == before.of {
 		return before, nil
 	}

@@ -39,7 +39,10 @@ func TestContentsAreMadeFromEachOther(t *testing.T) {
 				s.Lifted = append(s.Lifted, m.ID)
 			}
 			if m.Kind == lesson.KindPoll {
-				s.Polls[m.ID] = poll.State{Phase: []poll.Phase{poll.Open, poll.Closed, poll.Revealed}[r.IntN(3)], Round: 1}
+				s.Polls[m.ID] = poll.State{
+					Phase: []poll.Phase{poll.Open, poll.Closed, poll.Revealed}[r.IntN(3)],
+					Round: 1,
+				}
 			}
 		}
 		if r.IntN(4) == 0 {
@@ -97,7 +100,8 @@ func TestContentsAreMadeFromEachOther(t *testing.T) {
 	if got := stage.Knowing([]string{"other"}); !reflect.DeepEqual(got, stage) {
 		t.Errorf("left out what is not known: %+v", got)
 	}
-	if got := stage.Knowing([]string{"other", now.Content}); len(got.Frame.Prepared) != 0 || got.Change.From != now.Content ||
+	if got := stage.Knowing([]string{"other", now.Content}); len(got.Frame.Prepared) != 0 ||
+		got.Change.From != now.Content ||
 		len(got.Change.Put)+len(got.Change.Gone) != 0 {
 		t.Errorf("%+v", got)
 	}

@@ -29,7 +29,8 @@ func TestReword(t *testing.T) {
 		t.Fatalf("%v, terms %d after %d", err, next.Terms, s.Terms)
 	}
 	view, err := next.View(b, "one", before)
-	if err != nil || view.Frame.Title != "Ebb" || view.Frame.Prompt != "What goes out?" || view.Content != before.Content {
+	if err != nil || view.Frame.Title != "Ebb" || view.Frame.Prompt != "What goes out?" ||
+		view.Content != before.Content {
 		t.Errorf("%v: seen %q, %q", err, view.Frame.Title, view.Frame.Prompt)
 	}
 	stage, err := next.For(b, session.Student{ID: "noor"})
@@ -44,7 +45,8 @@ func TestReword(t *testing.T) {
 		refusal.TextTooLong: reword("one", "x", strings.Repeat("x", 601)),
 		refusal.TextControl: reword("one", "x", "a\u202Eb"),
 	} {
-		if got, err := next.Apply(b, c, session.With{}); err == nil || refusal.Of(err).Code != want || got.Rev != next.Rev {
+		if got, err := next.Apply(b, c, session.With{}); err == nil || refusal.Of(err).Code != want ||
+			got.Rev != next.Rev {
 			t.Errorf("%v, want %s", err, want)
 		}
 	}

@@ -8,7 +8,9 @@ import (
 )
 
 func reply(mark, to, text string) sheet.Op {
-	return add(sheet.Add{Mark: mark, Body: lesson.Body{Kind: lesson.KindReply, Reply: &lesson.Reply{To: to, Text: text}}})
+	return add(
+		sheet.Add{Mark: mark, Body: lesson.Body{Kind: lesson.KindReply, Reply: &lesson.Reply{To: to, Text: text}}},
+	)
 }
 
 // A reply belongs to its author as a note does: agreed with, changed, hidden, shown,

@@ -36,7 +36,10 @@ func TestAClassFillsAFrame(t *testing.T) {
 		s, r := sheet.New("class"), rules(lesson.WholeClass, lesson.Add)
 		r.Sharing, r.Frame.Prompt = class, "What do you notice?"
 		r.Frame.Prepared = append(r.Frame.Prepared, lesson.Element{ID: "tides", X: 100, Y: 200, W: 500, H: 300,
-			Body: lesson.Body{Kind: lesson.KindTable, Table: &lesson.Table{Rows: [][]string{{"high", "low"}, {"3:10", "9:20"}}}}})
+			Body: lesson.Body{
+				Kind:  lesson.KindTable,
+				Table: &lesson.Table{Rows: [][]string{{"high", "low"}, {"3:10", "9:20"}}},
+			}})
 		first := 0.0
 		for i := range 3 * class {
 			op := addNote(v7(), strings.Repeat("tide ", 1+rnd.IntN(6)))
@@ -61,11 +64,22 @@ func TestAClassFillsAFrame(t *testing.T) {
 		}
 		want := map[int]float64{1: 300, 10: 300, 28: 215, 300: 180}[class]
 		if first != want || beside > 0 && covered < .55*1.6e6 {
-			t.Errorf("%d students: the first note is %g wide, want %g; %d notes lie in the margin while others cover %g units",
-				class, first, want, beside, covered)
+			t.Errorf(
+				"%d students: the first note is %g wide, want %g; %d notes lie in the margin while others cover %g units",
+				class,
+				first,
+				want,
+				beside,
+				covered,
+			)
 		}
-		t.Logf("%d students: %d of %d notes in the margin, %.0f %% of the frame covered by the others", class, beside, 3*class,
-			100*covered/1.6e6)
+		t.Logf(
+			"%d students: %d of %d notes in the margin, %.0f %% of the frame covered by the others",
+			class,
+			beside,
+			3*class,
+			100*covered/1.6e6,
+		)
 	}
 }
 
@@ -120,11 +134,18 @@ func TestSpread(t *testing.T) {
 			}
 		}
 		before := byID(s.Marks())
-		if _, err := apply(s, r, noor, sheet.Op{Step: sheet.Step{Kind: sheet.KindSpread, Spread: &sheet.Spread{}}}); !errors.Is(err,
-			refusal.New(refusal.NotYours)) {
+		if _, err := apply(s, r, noor, sheet.Op{Step: sheet.Step{Kind: sheet.KindSpread, Spread: &sheet.Spread{}}}); !errors.Is(
+			err,
+			refusal.New(refusal.NotYours),
+		) {
 			t.Fatalf("a student spread notes: %v", err)
 		}
-		spread, err := apply(s, r, staff, sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindSpread, Spread: &sheet.Spread{}}})
+		spread, err := apply(
+			s,
+			r,
+			staff,
+			sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindSpread, Spread: &sheet.Spread{}}},
+		)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -1,6 +1,8 @@
 package sheet
 
 import (
+	"slices"
+
 	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
@@ -9,7 +11,7 @@ import (
 // KindStack makes one of notes that say the same.
 const KindStack Kind = "stack"
 
-// Stack lays notes on one stack, where the first of them lies, or with no name of a
+// Stack lays notes on one stack, where that lies which comes to be on top, or with no name of a
 // stack takes notes off theirs, each to the nearest free place. Nobody loses a note:
 // authors and words stay, and the card on top shows how many there are.
 //
@@ -116,7 +118,14 @@ func (e *edit) stack(name string, marks []string) ([]InStack, error) {
 	}
 	var to []InStack
 	if name != "" {
-		where := spotOf(notes[0])
+		for i, m := range notes {
+			n := *m.Note
+			n.Stack = name
+			notes[i].Note = &n
+		}
+		beneath := lesson.Beneath(notes)
+		top := slices.IndexFunc(notes, func(m lesson.Element) bool { return !beneath[m.ID] })
+		where := spotOf(notes[top])
 		for _, m := range notes {
 			spot := where
 			spot.Mark = m.ID

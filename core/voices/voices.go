@@ -3,6 +3,7 @@
 package voices
 
 import (
+	"cmp"
 	"maps"
 	"slices"
 
@@ -51,7 +52,8 @@ type Call struct {
 }
 
 // Word is one thing that somebody says: exactly the field that its Kind names is
-// set. It is the registry; words.go has each kind's shape and rule.
+// set. It is the registry of the kinds of words; each has a file of its own, with its
+// shape and its rule.
 type Word struct {
 	Kind  Kind      `json:"kind" oneof:"words"`
 	Ask   *Ask      `json:"ask,omitempty"`
@@ -77,10 +79,12 @@ type With struct {
 	Open     []string
 }
 
-// word is what every kind of word has: whose it may be, and its rule.
+// word is what every kind of word has: whose it may be, its rule, and whose question
+// or which student it is about, if any.
 type word interface {
 	byStaff() bool
 	say(v *Voices, with With) error
+	about() (question, who string)
 }
 
 // Say returns the voices after a word. Those given stay as they were; a word that
@@ -104,6 +108,38 @@ func (v Voices) Say(w Word, with With) (Voices, error) {
 	}
 	next.Rev++
 	return next, nil
+}
+
+// Concerned lists the students for whom something of their own may be another after
+// a word of somebody: they themselves, who is meant, and whose question it is about.
+func (v Voices) Concerned(w Word, by string) []string {
+	body, _ := oneof.Body(&w)
+	said, ok := body.(word)
+	if !ok {
+		return nil
+	}
+	question, who := said.about()
+	students := []string{by, who}
+	for _, q := range v.Questions {
+		if q.ID == question {
+			students = append(students, q.By)
+		}
+	}
+	return students
+}
+
+// Ordered gives the voices with their questions in the order in which a teacher looks
+// at them: those that wait first, those with which most agree before the others, and
+// what was asked before what came later.
+func (v Voices) Ordered() Voices {
+	v.Questions = slices.Clone(v.Questions)
+	slices.SortStableFunc(v.Questions, func(a, b Question) int {
+		if a.Ticked != b.Ticked {
+			return map[bool]int{false: -1, true: 1}[a.Ticked]
+		}
+		return cmp.Compare(len(b.Agreed), len(a.Agreed))
+	})
+	return v
 }
 
 func (v Voices) same(o Voices) bool {
@@ -163,7 +199,7 @@ func (q Question) asked(named bool) Asked {
 // ForClass gives what every student may know.
 func (v Voices) ForClass() Shared {
 	s := Shared{Rev: v.Rev, Off: v.Off, ForAll: v.ForAll, Named: v.Named, Questions: []Asked{}}
-	for _, q := range v.Questions {
+	for _, q := range v.Ordered().Questions {
 		if v.ForAll && !q.Hidden {
 			s.Questions = append(s.Questions, q.asked(v.Named))
 		}
@@ -179,7 +215,7 @@ func (s Shared) Same(o Shared) bool {
 // ForStudent gives what one student may know besides that.
 func (v Voices) ForStudent(student string) Own {
 	own := Own{Rev: v.Rev, Questions: []Asked{}, Agreed: []string{}, Done: []string{}, Help: NotCalled}
-	for _, q := range v.Questions {
+	for _, q := range v.Ordered().Questions {
 		if q.By == student {
 			own.Questions = append(own.Questions, q.asked(v.Named))
 		} else if slices.Contains(q.Agreed, student) && v.sees(q, student) {
@@ -206,4 +242,18 @@ func (v Voices) ForStudent(student string) Own {
 // sees reports whether a student may see a question.
 func (v Voices) sees(q Question, student string) bool {
 	return q.By == student || v.ForAll && !q.Hidden
+}
+
+func (v *Voices) find(question string) (*Question, error) {
+	for i := range v.Questions {
+		if v.Questions[i].ID == question {
+			return &v.Questions[i], nil
+		}
+	}
+	return nil, refusal.New(refusal.NoSuchQuestion)
+}
+
+// without gives a list of its own without one who may be on it.
+func without(list []string, one string) []string {
+	return slices.DeleteFunc(slices.Clone(list), func(o string) bool { return o == one })
 }

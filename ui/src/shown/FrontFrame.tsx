@@ -24,7 +24,7 @@ export function FrontFrame({ frame, sheet, polls }: Props) {
   const bench = useBench()
   const people = useBenchState((s) => s.people)
   const onSheet = sheet?.marks ?? nothing
-  const { marks, replies, under } = useMemo(() => laid(frame, onSheet), [frame, onSheet])
+  const { marks, margin, replies, under } = useMemo(() => laid(frame, onSheet), [frame, onSheet])
   const ground = { frame, sheet: null, saved: marks, me: '', works: false, preparing: false }
   const [hand] = useState(() => new Hand(bench, { ...ground, marks, columns: null }, 'select'))
   const from = useStore(hand.state, (s) => s.from)
@@ -38,7 +38,7 @@ export function FrontFrame({ frame, sheet, polls }: Props) {
   hand.stand({ ...ground, marks: standing, columns }, nameOf)
   return (
     <HandProvider value={hand}>
-      <div inert className="size-full">
+      <div inert className="relative size-full">
         <FrameView
           frame={frame}
           marks={standing}
@@ -47,6 +47,11 @@ export function FrontFrame({ frame, sheet, polls }: Props) {
           heads={columns?.heads ?? noHeads}
           over={<Overlay sheet={sheet?.sheet ?? null} marks={standing} />}
         />
+        {margin.length > 0 && (
+          <p className="absolute end-[1cqw] bottom-[1cqh] rounded-[1cqh] bg-night px-[1.5cqh] text-[3cqh] font-semibold text-paper">
+            {t('front.beside', { count: margin.length })}
+          </p>
+        )}
       </div>
     </HandProvider>
   )

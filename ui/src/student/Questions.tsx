@@ -25,7 +25,7 @@ export default function Questions({
   const people = useLessonState((s) => s.people)
   const [text, setText] = useState('')
   const mine = new Set(own.questions.map((q) => q.id))
-  const all = [...own.questions, ...shared.questions.filter((q) => !mine.has(q.id))].sort((a, b) => b.agreed - a.agreed)
+  const theirs = shared.questions.filter((q) => !mine.has(q.id))
   async function send() {
     if (await lesson.say({ kind: 'ask', ask: { id: uuidv7(), text } })) setText('')
   }
@@ -62,7 +62,7 @@ export default function Questions({
         </form>
       )}
       <ul className="flex flex-col gap-2" data-part="questions">
-        {all.map((q) => (
+        {[...own.questions, ...theirs].map((q) => (
           <li
             key={q.id}
             className={`flex items-start gap-3 rounded-lg border border-line p-3 ${q.ticked ? 'text-slate' : ''}`}

@@ -1,0 +1,50 @@
+import { Tabs } from 'radix-ui'
+import { useTranslation } from 'react-i18next'
+import type { Staff } from '../../wire/lesson'
+import type { Front } from '../../wire/types.gen'
+import { useLessonState } from '../../wire/useLesson'
+import { Door } from './Door'
+import { People } from './People'
+import { placeOf } from '../places'
+import { HelpList } from './HelpList'
+import { Questions } from './Questions'
+
+type Props = { staff: Staff; onLook: (student: string, frame: string) => void; onFront: (show: Front) => void }
+
+/** Beside the frame: who waits at the door and who needs help, always; the students, or their questions. */
+export function Side({ staff, onLook, onFront }: Props) {
+  const { t } = useTranslation()
+  const waiting = useLessonState((s) => (s.said.all?.questions ?? []).filter((q) => !q.ticked && !q.hidden).length)
+  const people = useLessonState((s) => s.people)
+  const look = (id: string) => {
+    const person = people.get(id)
+    if (person) onLook(id, placeOf(staff.board, staff.state, person))
+  }
+  const tab =
+    'grow rounded-lg px-2 py-1.5 text-slate hover:bg-mist data-[state=active]:bg-dusk-soft data-[state=active]:font-semibold data-[state=active]:text-dusk'
+  return (
+    <Tabs.Root defaultValue="people" className="flex min-h-0 flex-col gap-2 border-s border-line bg-paper p-3" asChild>
+      <aside aria-label={t('run.side')}>
+        <Door waiting={staff.state.waiting ?? []} />
+        <HelpList onLook={look} />
+        <Tabs.List className="flex gap-1" aria-label={t('run.side')}>
+          <Tabs.Trigger value="people" className={tab}>
+            {t('run.people')}
+          </Tabs.Trigger>
+          <Tabs.Trigger value="questions" className={tab}>
+            {t('voices.title')}{' '}
+            {waiting > 0 && (
+              <span className="ms-1 rounded-full bg-dusk px-1.5 text-[13px] text-paper tabular-nums">{waiting}</span>
+            )}
+          </Tabs.Trigger>
+        </Tabs.List>
+        <Tabs.Content value="people" className="flex min-h-0 grow flex-col gap-2" data-part="people">
+          <People staff={staff} onLook={onLook} />
+        </Tabs.Content>
+        <Tabs.Content value="questions" className="flex min-h-0 grow flex-col gap-2">
+          <Questions onFront={onFront} />
+        </Tabs.Content>
+      </aside>
+    </Tabs.Root>
+  )
+}

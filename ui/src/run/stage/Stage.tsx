@@ -1,0 +1,144 @@
+import { Tabs } from 'radix-ui'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { answersIn } from '../../rules/answers'
+import { tallyOf } from '../../polls/kinds'
+import { PollCard } from '../../polls/PollCard'
+import { Workplace } from '../../frame/Workplace'
+import type { Staff } from '../../wire/lesson'
+import type { Element, Frame, Front, PollState } from '../../wire/types.gen'
+import { useLessonState } from '../../wire/useLesson'
+import { AtBoard } from './AtBoard'
+import { ClearMenu } from './ClearMenu'
+import { Spread } from './Spread'
+import { StackButton } from './StackButton'
+import { Cover } from './Covers'
+import { GroupsButton } from './GroupsButton'
+import { IntoColumns } from './IntoColumns'
+import { LessonNotes } from './LessonNotes'
+import { Moderate } from './Moderate'
+import { Monitor } from '../monitor/Monitor'
+import { PollControls } from './PollControls'
+import { PutAway } from './PutAway'
+import { UseMenu } from './UseMenu'
+import { isRemoved } from '../../rules/standing'
+
+/** The frame that the class is on, as it is used now. */
+function useFrame({ board, state }: Staff): Frame {
+  return useMemo(() => {
+    const frame = board.frames.find((f) => f.id === state.frame)!
+    return {
+      ...frame,
+      ...state.set?.[frame.id],
+      ...state.words?.[frame.id],
+      layout: state.laid?.[frame.id] ?? frame.layout,
+    }
+  }, [board, state.frame, state.set, state.words, state.laid])
+}
+
+type Props = {
+  staff: Staff
+  /** Whose part of the frame is open large: a student's id, or a group's owner. */
+  looking: string | null
+  onLook: (at: string | null) => void
+  /** Opens the front screen's panel, with what it may show. */
+  onFront: (show: Front) => void
+}
+
+/** The frame that the class is on, or everybody's work on it. */
+export function Stage({ staff, looking, onLook, onFront }: Props) {
+  const { t } = useTranslation()
+  const frame = useFrame(staff)
+  const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
+  const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
+  const tab = looking ? 'everyone' : picked?.frame === frame.id ? picked.tab : natural
+  const trigger =
+    'rounded-lg px-3 py-1.5 text-slate hover:bg-mist data-[state=active]:bg-dusk-soft data-[state=active]:font-semibold data-[state=active]:text-dusk'
+  return (
+    <Tabs.Root
+      value={tab}
+      onValueChange={(next) => {
+        onLook(null)
+        setPicked({ frame: frame.id, tab: next })
+      }}
+      className="flex h-[max(70vh,34rem)] min-w-0 flex-col lg:h-auto lg:min-h-0"
+    >
+      <div className="flex flex-wrap items-center gap-2 px-3 pt-2">
+        <Tabs.List aria-label={frame.title} className="flex gap-1">
+          <Tabs.Trigger value="frame" className={trigger}>
+            {t('run.tabFrame')}
+          </Tabs.Trigger>
+          <Tabs.Trigger value="everyone" className={trigger}>
+            {t('run.tabEveryone')}
+          </Tabs.Trigger>
+        </Tabs.List>
+        <PollControls frame={frame} staff={staff} />
+        <span className="ms-auto flex items-center gap-3 text-sm text-slate">
+          <LessonNotes frame={frame} />
+          {frame.arrangement === 'groups' && <GroupsButton staff={staff} />}
+          <UseMenu frame={frame} />
+          <PutAway frame={frame} />
+        </span>
+      </div>
+      <AtBoard staff={staff} />
+      <Tabs.Content value="frame" className="flex min-h-0 grow flex-col">
+        <ClassFrame frame={frame} staff={staff} />
+      </Tabs.Content>
+      <Tabs.Content value="everyone" className="flex min-h-0 grow flex-col">
+        <Monitor frame={frame} staff={staff} large={looking} onLarge={onLook} onFront={onFront} />
+      </Tabs.Content>
+    </Tabs.Root>
+  )
+}
+
+const nothing: Element[] = []
+/** How a poll stands that the class has not reached. */
+const notAsked: PollState = { phase: 'open', round: 1 }
+
+function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
+  const { t } = useTranslation()
+  const sheets = useLessonState((s) => s.sheets)
+  const sheet = sheets.find((s) => s.frame === frame.id && s.owner === 'class')
+  const answered = sheets.filter((s) => s.frame === frame.id).flatMap((s) => s.marks)
+  return (
+    <Workplace
+      key={sheet?.sheet ?? frame.id}
+      frame={frame}
+      sheet={sheet?.sheet ?? null}
+      marks={frame.arrangement === 'class' ? (sheet?.marks ?? []).filter((m) => !isRemoved(m)) : nothing}
+      me="staff"
+      mayAdd={frame.arrangement === 'class'}
+      poll={(mark) => {
+        const { phase, round } = staff.state.polls[mark.id] ?? notAsked
+        return (
+          <PollCard
+            mark={mark}
+            phase={phase}
+            counts={tallyOf(mark.poll, answersIn(answered, mark.id, round))}
+            onFrame
+          />
+        )
+      }}
+      cover={(mark) => <Cover mark={mark} staff={staff} />}
+      more={(selected) =>
+        frame.arrangement !== 'class' ? (
+          <span className="text-sm text-slate">
+            {t(frame.arrangement === 'groups' ? 'run.groupCopies' : 'run.ownCopies')}
+          </span>
+        ) : (
+          sheet &&
+          (selected ? (
+            <Moderate mark={selected} sheet={sheet.sheet} />
+          ) : (
+            <>
+              <StackButton />
+              {!frame.layout.columns?.length && <IntoColumns frame={frame.id} marks={sheet.marks} />}
+              {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={sheet.marks} />}
+              <ClearMenu sheet={sheet.sheet} marks={sheet.marks} />
+            </>
+          ))
+        )
+      }
+    />
+  )
+}
