@@ -15,10 +15,17 @@ import (
 	"alpenglow/store"
 
 	"github.com/centrifugal/centrifuge"
+	"golang.org/x/time/rate"
 )
 
 // tallyEvery is how often the answers that front screens show are counted at most.
 const tallyEvery = 250 * time.Millisecond
+
+// How often a front screen may ask, in a second, and at once.
+const (
+	frontAsks   = 10
+	frontAtOnce = 60
+)
 
 // seatFront lets a front screen in: a device that its teacher has let show this
 // lesson, or the teacher's own.
@@ -30,7 +37,7 @@ func (h *Hub) seatFront(ctx context.Context, ask Connect, v Visitor) (seat, []st
 	if err != nil {
 		return seat{}, nil, err
 	}
-	s := seat{session: r, front: true, address: v.Address}
+	s := seat{session: r, front: true, address: v.Address, asks: rate.NewLimiter(frontAsks, frontAtOnce)}
 	// A teacher's own device may be both.
 	switch {
 	case v.Front != nil && !ask.Looks && v.Front.SessionID != nil && *v.Front.SessionID == ask.Session:
@@ -46,6 +53,9 @@ func (h *Hub) seatFront(ctx context.Context, ask Connect, v Visitor) (seat, []st
 // callFront carries out one call of a front screen: it may say hello, and fill up
 // what it shows.
 func (h *Hub) callFront(ctx context.Context, s seat, e centrifuge.RPCEvent) (any, error) {
+	if !s.asks.Allow() {
+		return nil, refusal.New(refusal.TooMany)
+	}
 	switch e.Method {
 	case MethodHello:
 		var ask Hello

@@ -158,6 +158,13 @@ func TestFrontScreen(t *testing.T) {
 	if front.leaked != "" {
 		t.Errorf("the front was told %s", front.leaked)
 	}
+	last := ""
+	for range 3 * frontAtOnce {
+		last = string(front.call(MethodHello, Hello{}))
+	}
+	if !strings.Contains(last, "too-many") {
+		t.Errorf("a front that asks without end: %.200s", last)
+	}
 	for name, as := range map[string]string{"a student's device": "Kenji", "a screen of another lesson": "elsewhere"} {
 		w := b.dial(as, RoleFront)
 		w.refuse(b.id)

@@ -9,6 +9,7 @@ import (
 	"alpenglow/core/sheet"
 
 	"github.com/centrifugal/centrifuge"
+	"golang.org/x/time/rate"
 )
 
 // How many connections one person, a student's seat or a teacher's sign-in, and
@@ -25,6 +26,8 @@ type seat struct {
 	// front says that it is a front screen, own that it is one on the teacher's own
 	// device, looks that it is only the small picture of one.
 	front, own, looks bool
+	// asks is how often a front screen may ask.
+	asks *rate.Limiter
 	// login is the sign-in of a teacher, or the device of a front screen; address
 	// where the connection comes from.
 	login, address string

@@ -48,7 +48,7 @@ export function FrontFrame({ frame, sheet, polls }: Props) {
           over={<Overlay sheet={sheet?.sheet ?? null} marks={standing} />}
         />
         {margin.length > 0 && (
-          <p className="absolute end-[1cqw] bottom-[1cqh] rounded-[1cqh] bg-night px-[1.5cqh] text-[3cqh] font-semibold text-paper">
+          <p className="absolute start-[1cqw] bottom-[1cqh] rounded-[1cqh] bg-night px-[1.5cqh] text-[3cqh] font-semibold text-paper">
             {t('front.beside', { count: margin.length })}
           </p>
         )}

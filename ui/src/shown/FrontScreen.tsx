@@ -151,7 +151,7 @@ function Line({ session, stage, children }: { session: string; stage: FrontStage
   const invitation = useInvitation(session, stage.code)
   const joins = stage.show.kind !== 'gathering' && invitation
   return (
-    <div className="flex min-h-[1cqh] items-center justify-end gap-[2cqh] bg-paper px-[2cqh] text-[3cqh]">
+    <div className="flex min-h-[4cqh] items-center justify-end gap-[2cqh] bg-paper px-[2cqh] text-[3cqh]">
       {joins && (
         <p className="me-auto truncate text-slate">
           {t('front.joinAt', invitation)}{' '}

@@ -17,6 +17,9 @@ export function useInvitation(session: string, code: string | undefined) {
   return code && asked.data ? { address: typed(asked.data.link), code: halves(code), link: asked.data.link } : null
 }
 
+/** Up to how many names find room. */
+const ALL_SEEN = 60
+
 /** How to join, read from the back row; who is in; and the first task. */
 export function Gathering({ session, stage }: { session: string; stage: FrontStage }) {
   const { t } = useTranslation()
@@ -59,7 +62,9 @@ export function Gathering({ session, stage }: { session: string; stage: FrontSta
         </div>
       )}
       <div className="min-h-0 grow overflow-hidden">
-        <p className="text-[3cqh] text-slate">{t('front.in', { count: names.length })}</p>
+        <p className="text-[3cqh] text-slate">
+          {t(names.length > ALL_SEEN ? 'front.inLast' : 'front.in', { count: names.length })}
+        </p>
         <ul className="flex flex-wrap gap-x-[1.2em] font-semibold" style={{ fontSize: `${letters}cqh` }}>
           {names.map((name, i) => (
             <li key={i} className="max-w-full truncate">

@@ -12,7 +12,8 @@ export function IntoColumns({ frame, marks }: { frame: string; marks: readonly E
   const { t } = useTranslation()
   const lesson = useStaffLesson()
   if (!marks.some((m) => isBeside(m) && !isRemoved(m))) return null
-  const columns = Array.from({ length: 3 }, () => ({ id: uuidv7() }))
+  // Notes have no column yet: in one, they stand beside each other over the whole width.
+  const columns = [{ id: uuidv7() }]
   return (
     <Button onClick={() => void lesson.give({ kind: 'lay', lay: { frame, layout: { columns } } })}>
       <Columns3 size={17} aria-hidden="true" />
