@@ -13,8 +13,10 @@ import (
 
 	"alpenglow/core/id"
 	"alpenglow/core/lesson"
+	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
+	"alpenglow/store"
 
 	"github.com/prometheus/client_golang/prometheus"
 )
@@ -69,13 +71,21 @@ func TestAttack(t *testing.T) {
 		a.hot = append(a.hot, c.ID)
 	}
 	known := len(a.hot)
-	left, accepted, rounds := attackSteps(), 0, 0
+	left, accepted, rounds, reworked := attackSteps(), 0, 0, 0
 	for ; left > 0; rounds++ {
 		noor.mu.Lock()
 		a.pool = append(append(a.pool[:0], noor.pool...), targets...)
 		noor.mu.Unlock()
 		before := f.snapshot()
-		switch a.IntN(10) {
+		switch a.IntN(11) {
+		case 10: // the teacher changes the board meanwhile
+			change := a.change(f.board.Frames[0], third)
+			_, err := f.hub.Rework(ctx, f.id, "", func(d *store.Draft) error { return applyStep(ctx, d, change) })
+			if err == nil {
+				reworked++
+			} else if refusal.Of(err) == nil {
+				t.Fatalf("seed %d: changing the board: %v", seed, err)
+			}
 		case 0:
 			on := a.some()
 			if a.IntN(2) == 0 {
@@ -165,7 +175,10 @@ func TestAttack(t *testing.T) {
 	if accepted < attackSteps()/40 {
 		t.Errorf("only %d operations were allowed: the attack attacks nothing", accepted)
 	}
-	t.Logf("%d rounds, %d operations allowed", rounds, accepted)
+	if reworked < rounds/200 {
+		t.Errorf("the board was changed %d times only", reworked)
+	}
+	t.Logf("%d rounds, %d operations allowed, the board changed %d times", rounds, accepted, reworked)
 	if n := f.panics(); n > 0 {
 		t.Errorf("%v panics", n)
 	}
@@ -208,7 +221,12 @@ func (f *battle) snapshot() map[string]*scene {
 // something: only what is theirs may differ, and pieces, and agreement.
 func (f *battle) check(before map[string]*scene) {
 	f.t.Helper()
-	me, prepared := f.ids[0], f.board.IDs()
+	r, err := f.hub.session(ctx, f.id)
+	if err != nil {
+		f.t.Fatal(err)
+	}
+	_, board := r.snapshot()
+	me, prepared := f.ids[0], board.taken
 	for key, now := range f.snapshot() {
 		then := before[key]
 		if then == now || then == nil {

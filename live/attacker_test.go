@@ -7,6 +7,7 @@ import (
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
+	"alpenglow/core/prepare"
 	"alpenglow/core/sheet"
 	"alpenglow/store"
 
@@ -96,6 +97,36 @@ func (a *attacker) body() lesson.Body {
 		return lesson.Body{Kind: []lesson.Kind{lesson.KindNote, lesson.KindStroke, lesson.KindPoll}[a.IntN(3)]}
 	}
 	return words(fmt.Sprint("note ", a.IntN(100)))
+}
+
+// change is what a teacher does to the board of the lesson meanwhile, to what is on
+// a frame or to another frame, with ids that the attacker may have used; the cover
+// and what is under it stay.
+func (a *attacker) change(on lesson.Frame, other string) prepare.Step {
+	id := a.hot[a.IntN(len(a.hot))]
+	for _, m := range on.Prepared[3:] {
+		if m.ID == id {
+			id = on.Prepared[a.IntN(3)].ID
+		}
+	}
+	marks := func(s sheet.Step) prepare.Step {
+		return prepare.Step{Kind: prepare.KindMarks, Marks: &prepare.MarksStep{Frame: on.ID, Step: s}}
+	}
+	switch a.IntN(6) {
+	case 0:
+		return marks(sheet.Step{Kind: sheet.KindRemove, Remove: &sheet.Remove{Mark: id}})
+	case 1:
+		return marks(sheet.Step{Kind: sheet.KindRestore, Restore: &sheet.Restore{Mark: id}})
+	case 2:
+		layer := lesson.Layers[a.IntN(len(lesson.Layers))]
+		return marks(sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: id, Properties: lesson.Properties{Layer: &layer}}})
+	case 3:
+		return marks(sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: id, X: 20, Y: 500, W: 200, H: 100,
+			Body: words("a new task")}})
+	case 4:
+		return prepare.Step{Kind: prepare.KindDrop, Drop: &prepare.Frames{Frames: []string{other}}}
+	}
+	return prepare.Step{Kind: prepare.KindBring, Bring: &prepare.Frames{Frames: []string{other}}}
 }
 
 func (a *attacker) step(deep bool) sheet.Step {

@@ -95,9 +95,8 @@ func newBattle(t testing.TB, more ...string) *battle {
 	}
 	state.Reached, state.Through = []string{f.board.Frames[0].ID, f.board.Frames[1].ID}, f.board.Frames[1].ID
 	delete(state.Polls, f.board.Frames[2].Prepared[0].ID)
-	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: f.board},
-		State: store.JSON[session.State]{V: state}}
-	if err := s.StartSession(ctx, &n, boardID); err != nil {
+	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", State: store.JSON[session.State]{V: state}}
+	if err := s.StartSession(ctx, &n, boardID, f.board); err != nil {
 		t.Fatal(err)
 	}
 	f.id = n.ID

@@ -7,6 +7,7 @@ import (
 
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
+	"alpenglow/store"
 )
 
 // Command lets the teacher change the state of a session: the new state is
@@ -16,11 +17,11 @@ func (h *Hub) Command(ctx context.Context, id, by string, c session.Command) (se
 	if err != nil {
 		return session.State{}, err
 	}
-	state, err := h.change(ctx, r, true, func(state session.State) (session.State, error) {
-		r.mu.RLock()
-		students := slices.Clone(r.order)
-		r.mu.RUnlock()
-		return state.Apply(r.kept.Content.V, c, session.With{By: by, Now: now(), Students: students, Random: rand.IntN})
+	if step, ok := c.Edit(); ok {
+		return h.Rework(ctx, id, by, func(d *store.Draft) error { return applyStep(ctx, d, step) })
+	}
+	state, err := h.change(ctx, r, true, func(state session.State, board *edition) (session.State, error) {
+		return state.Apply(board.Board, c, r.with(by))
 	})
 	if err == nil && c.Seat != nil && c.Seat.Remove {
 		h.CloseSeat(c.Seat.Student)
@@ -30,16 +31,16 @@ func (h *Hub) Command(ctx context.Context, id, by string, c session.Command) (se
 
 // admit finds a group for a student who has none. Only their group learns of it.
 func (h *Hub) admit(ctx context.Context, r *running, student string) error {
-	if state := r.snapshot(); state.GroupOf(student) != 0 || state.Ended {
+	if state, _ := r.snapshot(); state.GroupOf(student) != 0 || state.Ended {
 		return nil
 	}
-	state, err := h.change(ctx, r, false, func(state session.State) (session.State, error) {
+	state, err := h.change(ctx, r, false, func(state session.State, _ *edition) (session.State, error) {
 		next, _ := state.Admit(student)
 		return next, nil
 	})
 	if n := state.GroupOf(student); err == nil && n > 0 {
 		r.mu.RLock()
-		told := r.stateFor(state.Groups[n-1])
+		told := r.stateFor(r.board, state.Groups[n-1])
 		r.mu.RUnlock()
 		h.tell(r, told...)
 	}
@@ -52,7 +53,7 @@ func (h *Hub) Knock(ctx context.Context, id string, k session.Knock) error {
 	if err != nil {
 		return err
 	}
-	_, err = h.change(ctx, r, false, func(state session.State) (session.State, error) { return state.Knock(k) })
+	_, err = h.change(ctx, r, false, func(state session.State, _ *edition) (session.State, error) { return state.Knock(k) })
 	return err
 }
 
@@ -67,7 +68,7 @@ func (h *Hub) Enter(ctx context.Context, id, knock string) (session.Knock, error
 		return session.Knock{}, err
 	}
 	var let session.Knock
-	_, err = h.change(ctx, r, false, func(state session.State) (session.State, error) {
+	_, err = h.change(ctx, r, false, func(state session.State, _ *edition) (session.State, error) {
 		next, k, ok := state.Enter(knock)
 		if !ok {
 			return state, refusal.New(refusal.NotLetIn)
@@ -78,20 +79,38 @@ func (h *Hub) Enter(ctx context.Context, id, knock string) (session.Knock, error
 	return let, err
 }
 
+// with gives what a command is given from around it.
+func (r *running) with(by string) session.With {
+	r.mu.RLock()
+	defer r.mu.RUnlock()
+	return session.With{By: by, Now: now(), Students: slices.Clone(r.order), Random: rand.IntN}
+}
+
+// takeTurn waits until nobody else changes what is stored of the session; passTurn
+// lets the next one.
+func (r *running) takeTurn(ctx context.Context) error {
+	select {
+	case r.turn <- struct{}{}:
+		return nil
+	case <-ctx.Done():
+		return ctx.Err()
+	}
+}
+
+func (r *running) passTurn() { <-r.turn }
+
 // change saves the next state of a session, decided anew when another server
 // was quicker, and tells it to the staff and, with all, to the students. A
 // state that stays as it is is not saved.
 func (h *Hub) change(ctx context.Context, r *running, all bool,
-	decide func(session.State) (session.State, error)) (session.State, error) {
-	select {
-	case r.turn <- struct{}{}:
-		defer func() { <-r.turn }()
-	case <-ctx.Done():
-		return session.State{}, ctx.Err()
+	decide func(session.State, *edition) (session.State, error)) (session.State, error) {
+	if err := r.takeTurn(ctx); err != nil {
+		return session.State{}, err
 	}
+	defer r.passTurn()
 	for range attempts {
-		state := r.snapshot()
-		next, err := decide(state)
+		state, board := r.snapshot()
+		next, err := decide(state, board)
 		if err != nil || next.Rev == state.Rev {
 			return state, err
 		}
@@ -100,7 +119,7 @@ func (h *Hub) change(ctx context.Context, r *running, all bool,
 			return state, err
 		}
 		if saved {
-			h.tell(r, r.become(next, all)...)
+			h.tell(r, r.become(next, board, all)...)
 			return next, nil
 		}
 		if err := h.readAgain(ctx, r); err != nil {

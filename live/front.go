@@ -92,9 +92,8 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 		return nil, err
 	}
 	r.mu.RLock()
-	state, students := r.state, slices.Clone(r.order)
+	state, board, students := r.state, r.board.Board, slices.Clone(r.order)
 	r.mu.RUnlock()
-	board := r.kept.Content.V
 	if ask.Show != nil {
 		if !s.own {
 			return nil, refusal.New(refusal.NotYours)
@@ -117,7 +116,7 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 	}
 	stage := state.OfFront(board, view, r.kept.Code, students)
 	if _, seen := stage.Polls[stage.Show.Poll]; seen {
-		tally, err := h.tallyOf(ctx, r, state)
+		tally, err := h.tallyOf(ctx, r, state, board)
 		if err != nil {
 			return nil, err
 		}
@@ -144,7 +143,7 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 // onFront gives the front screen as an audience of a sheet, where it shows that
 // one; the caller holds the session's lock.
 func (r *running) onFront(key store.SheetKey) (audience.Audience, bool) {
-	frame, owners := r.state.OnFront(r.kept.Content.V)
+	frame, owners := r.state.OnFront(r.board.Board)
 	who := audience.Front(owners)
 	return who, frame != "" && key.Frame == frame && who.Sheet(key.Owner, true)
 }
@@ -152,7 +151,7 @@ func (r *running) onFront(key store.SheetKey) (audience.Audience, bool) {
 // frontStage gives what front screens are told of a state; the caller holds the
 // session's lock.
 func (r *running) frontStage(state session.State, before map[string]session.View) (session.FrontStage, error) {
-	board, v := r.kept.Content.V, session.View{}
+	board, v := r.board.Board, session.View{}
 	if frame, _ := state.OnFront(board); frame != "" {
 		var err error
 		if v, err = r.views.of(state, board, frame); err != nil {
@@ -188,9 +187,9 @@ func (h *Hub) tellTally(r *running) {
 	defer cancel()
 	r.mu.Lock()
 	r.tally = false
-	state := r.state
+	state, board := r.state, r.board
 	r.mu.Unlock()
-	tally, err := h.tallyOf(ctx, r, state)
+	tally, err := h.tallyOf(ctx, r, state, board.Board)
 	if err != nil {
 		h.log.Error("tally", "error", store.Bare(err))
 		return
@@ -211,9 +210,9 @@ func (h *Hub) tellTally(r *running) {
 
 // tallyOf counts the answers to the poll that a state shows on the front; nothing
 // where it shows none.
-func (h *Hub) tallyOf(ctx context.Context, r *running, state session.State) (*poll.Tally, error) {
+func (h *Hub) tallyOf(ctx context.Context, r *running, state session.State, board lesson.Board) (*poll.Tally, error) {
 	show := state.Front
-	question, ok := r.question(show)
+	question, ok := question(board, show)
 	if !ok {
 		return nil, nil
 	}
@@ -246,8 +245,8 @@ func (h *Hub) tallyOf(ctx context.Context, r *running, state session.State) (*po
 }
 
 // question finds the question that is to be shown.
-func (r *running) question(show session.Front) (poll.Question, bool) {
-	frame, _, err := r.kept.Content.V.Frame(show.Frame)
+func question(board lesson.Board, show session.Front) (poll.Question, bool) {
+	frame, _, err := board.Frame(show.Frame)
 	if err != nil || show.Poll == "" {
 		return poll.Question{}, false
 	}

@@ -38,14 +38,14 @@ func (h *Hub) hello(ctx context.Context, s seat, ask Hello) (any, error) {
 }
 
 func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error) {
-	state := r.snapshot()
+	state, now := r.snapshot()
 	sheets, err := h.openAll(ctx, r, state.Frame, ask.Have)
 	if err != nil {
 		return nil, err
 	}
 	work, err := h.work(ctx, r)
-	board := &r.kept.Content.V
-	if ask.Board {
+	board := &now.Board
+	if ask.Board != nil && *ask.Board == state.Edition {
 		board = nil
 	}
 	r.mu.RLock()

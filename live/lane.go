@@ -213,8 +213,8 @@ func (l *lane) decide(ctx context.Context, s *onSheet) {
 		l.giveUp(s, err)
 		return
 	}
-	state := s.session.snapshot()
-	terms, refused := termsFor(s.session, state, s.at.key.Frame)
+	state, board := s.session.snapshot()
+	terms, refused := termsFor(state, board, s.at.key.Frame)
 	readers := s.session.readersOf(s.at.key.Owner, state)
 	terms.Sharing = s.session.sharing(s.at.key.Owner, state)
 	s.terms, s.draft = state.Terms, nil

@@ -61,9 +61,8 @@ func newHouse(t testing.TB, students int) house {
 		t.Fatal(err)
 	}
 	state, _ := session.Start(board(), session.Led)
-	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: board()},
-		State: store.JSON[session.State]{V: state}}
-	if err := s.StartSession(ctx, &n, id); err != nil {
+	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", State: store.JSON[session.State]{V: state}}
+	if err := s.StartSession(ctx, &n, id, board()); err != nil {
 		t.Fatal(err)
 	}
 	h.session = n.ID
@@ -309,7 +308,7 @@ func TestSlowSessionDisturbsNobody(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := hub.store.StartSession(ctx, &kept, boards[0].ID); err != nil {
+	if err := hub.store.StartSession(ctx, &kept, boards[0].ID, board()); err != nil {
 		t.Fatal(err)
 	}
 	twin.session = kept.ID

@@ -31,11 +31,11 @@ func (r *running) stage(id string) (session.Stage, error) {
 	r.mu.RLock()
 	defer r.mu.RUnlock()
 	student := r.student(id)
-	v, err := r.views.of(r.state, r.kept.Content.V, r.state.Place(r.kept.Content.V, student))
+	v, err := r.views.of(r.state, r.board.Board, r.state.Place(r.board.Board, student))
 	if err != nil {
 		return session.Stage{}, err
 	}
-	return r.state.Stage(r.kept.Content.V, student, v), nil
+	return r.state.Stage(r.board.Board, student, v), nil
 }
 
 // move takes a student to a frame, if it is open to them at their own pace; no
@@ -61,7 +61,7 @@ func (h *Hub) move(ctx context.Context, r *running, a sheet.Actor, ask Move) (Mo
 func (h *Hub) goTo(ctx context.Context, r *running, student, frame string) error {
 	r.mu.RLock()
 	p, ok := r.people[student]
-	goes := ok && r.state.MayMove(r.kept.Content.V, frame) && p.At != frame
+	goes := ok && r.state.MayMove(r.board.Board, frame) && p.At != frame
 	r.mu.RUnlock()
 	if !goes {
 		return nil
@@ -71,7 +71,7 @@ func (h *Hub) goTo(ctx context.Context, r *running, student, frame string) error
 	}
 	r.mu.Lock()
 	// Somebody may have read the new place meanwhile; it is told all the same.
-	if r.state.MayMove(r.kept.Content.V, frame) {
+	if r.state.MayMove(r.board.Board, frame) {
 		p.At = frame
 	}
 	person := p.Person

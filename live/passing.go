@@ -64,8 +64,8 @@ func (s seat) worksOn(frame, owner string) bool {
 	if s.actor.Staff {
 		return true
 	}
-	state := s.session.snapshot()
-	terms, err := termsFor(s.session, state, frame)
+	state, board := s.session.snapshot()
+	terms, err := termsFor(state, board, frame)
 	free := terms.Frame.Permission != lesson.Look && !terms.Locked && !slices.Contains(terms.LockedOut, s.actor.ID)
 	return err == nil && terms.Open && !state.Ended && state.Seated(s.actor.ID) &&
 		(free || terms.AtBoard == s.actor.ID && owner == sheet.ClassOwner) &&

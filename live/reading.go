@@ -22,8 +22,8 @@ const (
 // open gives a student the sheets of a frame that is open to them.
 func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string,
 	have map[string]sheet.Cursor) ([]SheetView, error) {
-	state := r.snapshot()
-	f, err := state.On(r.kept.Content.V, frame)
+	state, board := r.snapshot()
+	f, _, err := board.Frame(frame)
 	if err != nil {
 		return nil, err
 	}
@@ -35,7 +35,8 @@ func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string,
 			return nil, err
 		}
 	}
-	a = in(r.snapshot(), a)
+	state, _ = r.snapshot()
+	a = in(state, a)
 	keys, err := h.store.EnsureSheets(ctx, r.kept.ID, frame, owners(f, a))
 	if err != nil {
 		return nil, err
@@ -46,8 +47,8 @@ func (h *Hub) open(ctx context.Context, r *running, a sheet.Actor, frame string,
 // openAll gives the staff every sheet of a frame.
 func (h *Hub) openAll(ctx context.Context, r *running, frame string,
 	have map[string]sheet.Cursor) ([]SheetView, error) {
-	state := r.snapshot()
-	f, err := state.On(r.kept.Content.V, frame)
+	state, board := r.snapshot()
+	f, _, err := board.Frame(frame)
 	if err != nil {
 		return nil, err
 	}
@@ -113,8 +114,8 @@ func (h *Hub) ShownPicture(ctx context.Context, id, name string) (lesson.Frame, 
 	if err != nil {
 		return lesson.Frame{}, false, err
 	}
-	state := r.snapshot()
-	for _, f := range r.kept.Content.V.Frames {
+	state, board := r.snapshot()
+	for _, f := range board.Frames {
 		seen, may := audience.Class().Frame(f, state.IsOpen(f.ID), state.Lifted)
 		if may && slices.Contains(seen.Pictures(), name) {
 			return f, true, nil
@@ -129,7 +130,7 @@ func (h *Hub) readable(ctx context.Context, r *running, a sheet.Actor, id string
 	if err != nil {
 		return nil, err
 	}
-	state := r.snapshot()
+	state, _ := r.snapshot()
 	if at.key.Session != r.kept.ID || !audience.Of(in(state, a)).Sheet(at.key.Owner, state.IsOpen(at.key.Frame)) {
 		return nil, refusal.New(refusal.NoSuchSheet)
 	}

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"alpenglow/core/id"
+	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/voices"
@@ -22,9 +23,8 @@ const (
 
 // running is a session in memory.
 type running struct {
-	kept  store.Session   // as it was when loaded, and never changed; its State is not used
-	taken map[string]bool // the ids of everything on its board
-	used  time.Time       // under the hub's lock
+	kept store.Session // as it was when loaded, and never changed; its State is not used
+	used time.Time     // under the hub's lock
 	// turn is held by whoever changes what is stored of the session: commands
 	// are carried out one after the other.
 	turn chan struct{}
@@ -36,6 +36,7 @@ type running struct {
 
 	mu     sync.RWMutex
 	state  session.State
+	board  *edition
 	people map[string]*participant // by id
 	order  []string                // their ids in the order they joined
 	staff  int                     // connections of teachers
@@ -46,6 +47,15 @@ type running struct {
 	shared voices.Shared           // what the class was told of it last
 	tally  bool                    // the answers that the front screens show are being counted anew
 }
+
+// edition is the board of a lesson as it is for a while. What is in it is never
+// written to; when the board is changed, there is another one.
+type edition struct {
+	lesson.Board
+	taken map[string]bool // the ids of everything on it
+}
+
+func newEdition(board lesson.Board) *edition { return &edition{board, board.IDs()} }
 
 // participant is a student of a session in memory.
 type participant struct {
@@ -80,6 +90,11 @@ func (h *Hub) loadSession(ctx context.Context, id string) (*running, error) {
 	if err != nil {
 		return nil, missing(err, refusal.NotFound)
 	}
+	// The board is read after the state: with an older state nothing is stored.
+	board, err := h.store.Lesson(ctx, id)
+	if err != nil {
+		return nil, err
+	}
 	list, err := h.store.Participants(ctx, id)
 	if err != nil {
 		return nil, err
@@ -88,7 +103,7 @@ func (h *Hub) loadSession(ctx context.Context, id string) (*running, error) {
 	if err != nil {
 		return nil, err
 	}
-	r := &running{kept: kept, taken: kept.Content.V.IDs(), turn: make(chan struct{}, 1), state: kept.State.V,
+	r := &running{kept: kept, turn: make(chan struct{}, 1), state: kept.State.V, board: newEdition(board),
 		voices: said, shared: said.ForClass(), saying: make(chan struct{}, 1), people: map[string]*participant{}}
 	for _, p := range list {
 		r.add(p).At = place(p)
@@ -118,7 +133,7 @@ func (h *Hub) readAgain(ctx context.Context, r *running) error {
 		return missing(err, refusal.NotFound)
 	}
 	r.mu.RLock()
-	rev, people, said := r.state.Rev, len(r.people), r.voices.Rev
+	state, board, people, said := r.state, r.board, len(r.people), r.voices.Rev
 	r.mu.RUnlock()
 	if stored.Voices > said {
 		next, err := h.store.Voices(ctx, r.kept.ID)
@@ -127,12 +142,19 @@ func (h *Hub) readAgain(ctx context.Context, r *running) error {
 		}
 		h.becomes(r, next)
 	}
-	if stored.Rev > rev {
-		state, err := h.store.State(ctx, r.kept.ID)
+	if stored.Rev > state.Rev {
+		next, err := h.store.State(ctx, r.kept.ID)
 		if err != nil {
 			return err
 		}
-		if told := r.become(state, true); told != nil {
+		if next.Edition != state.Edition {
+			now, err := h.store.Lesson(ctx, r.kept.ID)
+			if err != nil {
+				return err
+			}
+			board = newEdition(now)
+		}
+		if told := r.become(next, board, true); told != nil {
 			h.tell(r, told...)
 		}
 	}
@@ -151,15 +173,17 @@ func (h *Hub) readAgain(ctx context.Context, r *running) error {
 	return nil
 }
 
-// become gives the session a newer state, and what is to be told of it; nothing
-// when the state is not newer. Telling all says that every student is concerned.
-func (r *running) become(next session.State, all bool) []telling {
+// become gives the session a newer state with its board, and what is to be told of
+// it; nothing when the state is not newer. Telling all says that every student is
+// concerned.
+func (r *running) become(next session.State, board *edition, all bool) []telling {
 	r.mu.Lock()
 	defer r.mu.Unlock()
 	if next.Rev <= r.state.Rev {
 		return nil
 	}
-	r.state = next
+	before := r.board
+	r.state, r.board = next, board
 	// Once the teacher leads, nobody has gone anywhere.
 	if next.Pace != session.Own {
 		for _, p := range r.people {
@@ -170,7 +194,7 @@ func (r *running) become(next session.State, all bool) []telling {
 	if all {
 		concerned = r.order
 	}
-	return r.stateFor(concerned)
+	return r.stateFor(before, concerned)
 }
 
 // add brings in a participant; the caller holds the session's lock.
@@ -208,11 +232,12 @@ func (r *running) connections() int {
 	return n
 }
 
-// snapshot gives the state of a session; what is in it is never written to.
-func (r *running) snapshot() session.State {
+// snapshot gives the state of a session and the board that it is the state of; what
+// is in them is never written to.
+func (r *running) snapshot() (session.State, *edition) {
 	r.mu.RLock()
 	defer r.mu.RUnlock()
-	return r.state
+	return r.state, r.board
 }
 
 // list gives the participants in the order they joined; staff learns who is here.
@@ -257,7 +282,8 @@ func (h *Hub) Seated(ctx context.Context, sessionID, participant string) (bool, 
 	if err != nil {
 		return false, err
 	}
-	return r.snapshot().Seated(participant), nil
+	state, _ := r.snapshot()
+	return state.Seated(participant), nil
 }
 
 // Watched reports whether a teacher has a session open on this server.

@@ -208,10 +208,16 @@ func (r *running) changesFor(key store.SheetKey, on *sheet.Sheet, done []accepte
 }
 
 // stateFor gives what is told of the state: to the staff all of it, and to the
-// students concerned their stage. The caller holds the session's lock.
-func (r *running) stateFor(students []string) []telling {
-	state, board := r.state, r.kept.Content.V
-	told := []telling{{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsState, State: &state}}}
+// students concerned their stage; was is the board before. The caller holds the
+// session's lock.
+func (r *running) stateFor(was *edition, students []string) []telling {
+	state, board := r.state, r.board.Board
+	news := News{Kind: NewsState, State: &state}
+	if r.board != was {
+		reworked := reworked(was.Board, board, state)
+		news = News{Kind: NewsBoard, Board: &reworked}
+	}
+	told := []telling{{[]string{staffChannel(r.kept.ID)}, news}}
 	before := r.views.past(state)
 	if stage, err := r.frontStage(state, before); err == nil && r.fronts+r.looks > 0 {
 		told = append(told, telling{[]string{frontChannel(r.kept.ID)}, News{Kind: NewsFront, Front: &stage}})

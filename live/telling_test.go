@@ -75,19 +75,20 @@ func TestContentIsToldOnce(t *testing.T) {
 		t.Fatal(err)
 	}
 	lid := first.Prepared[len(first.Prepared)-1].ID
-	next, err := r.snapshot().Apply(f.board, session.Command{Kind: session.KindLift, Lift: &session.Lift{Cover: lid}},
+	state, board := r.snapshot()
+	next, err := state.Apply(board.Board, session.Command{Kind: session.KindLift, Lift: &session.Lift{Cover: lid}},
 		session.With{})
 	if err != nil {
 		t.Fatal(err)
 	}
 	told := 0
-	for _, n := range r.become(next, true) {
+	for _, n := range r.become(next, board, true) {
 		if n.news.Kind != NewsStage {
 			continue
 		}
 		told++
 		stage := *n.news.Stage
-		want, err := next.View(f.board, first.ID, session.View{})
+		want, err := next.View(board.Board, first.ID, session.View{})
 		if err != nil {
 			t.Fatal(err)
 		}

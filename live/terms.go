@@ -10,15 +10,15 @@ import (
 )
 
 // termsFor gives what holds on a frame in a state of the session.
-func termsFor(r *running, state session.State, frame string) (sheet.Terms, error) {
-	f, err := state.On(r.kept.Content.V, frame)
+func termsFor(state session.State, board *edition, frame string) (sheet.Terms, error) {
+	f, _, err := board.Frame(frame)
 	if err != nil {
 		return sheet.Terms{}, err
 	}
 	at := now()
 	return sheet.Terms{Frame: f, Open: state.IsOpen(frame), Ended: state.Ended, Polls: state.Polls,
 		Locked: state.FrameLocked(frame, at), LockedOut: state.Locks.Students, AtBoard: state.WhoIsAtBoard(frame, at),
-		Lifted: state.Lifted, Taken: r.taken, Now: at}, nil
+		Lifted: state.Lifted, Taken: board.taken, Now: at}, nil
 }
 
 // mayGoOn refuses an operation of somebody whose seat was taken away, or who has

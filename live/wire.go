@@ -82,13 +82,13 @@ type SheetView struct {
 }
 
 // Hello asks where the session stands. Known are names of contents that the
-// student's device has, Board says that the teacher's has the board: these are
-// not sent again. Have says how far it has sheets, by their ids: of these it is
+// student's device has, Board is the edition of the board that the teacher's has,
+// if any: these are not sent again. Have says how far it has sheets, by their ids: of these it is
 // sent what has changed since.
 type Hello struct {
 	Known []string                `json:"known,omitempty"`
 	Have  map[string]sheet.Cursor `json:"have,omitempty"`
-	Board bool                    `json:"board,omitempty"`
+	Board *int64                  `json:"board,omitempty"`
 	// Show asks for what a front screen would show, before it is shown. Only a
 	// teacher's device may ask.
 	Show *session.Front `json:"show,omitempty"`
@@ -112,8 +112,8 @@ type FrontHello struct {
 	Sheets []SheetView        `json:"sheets"`
 }
 
-// StaffHello tells a teacher all about a running session. Its board never
-// changes, and is left out for who has it.
+// StaffHello tells a teacher all about a running session. Its board is left out
+// for who has this edition of it.
 type StaffHello struct {
 	Board     *lesson.Board `json:"board,omitempty"`
 	State     session.State `json:"state"`
@@ -200,6 +200,7 @@ type News struct {
 	Changes *SheetChanges       `json:"changes,omitempty"`
 	Stage   *session.Stage      `json:"stage,omitempty"`
 	State   *session.State      `json:"state,omitempty"`
+	Board   *Reworked           `json:"board,omitempty"`
 	People  *People             `json:"people,omitempty"`
 	Front   *session.FrontStage `json:"front,omitempty"`
 	Fronts  *Fronts             `json:"fronts,omitempty"`
@@ -215,6 +216,7 @@ const (
 	NewsChanges NewsKind = "changes"
 	NewsStage   NewsKind = "stage"
 	NewsState   NewsKind = "state"
+	NewsBoard   NewsKind = "board"
 	NewsPeople  NewsKind = "people"
 	NewsFront   NewsKind = "front"
 	NewsFronts  NewsKind = "fronts"
@@ -232,6 +234,16 @@ type SheetChanges struct {
 	Seq     int64          `json:"seq"`
 	Changes []sheet.Change `json:"changes"`
 	Work    []Work         `json:"work,omitempty"`
+}
+
+// Reworked tells the staff that the board of the lesson has changed, with the state
+// since: its title, its frames in order, and those of them that are new or other
+// than before.
+type Reworked struct {
+	State  session.State  `json:"state"`
+	Title  string         `json:"title"`
+	Order  []string       `json:"order"`
+	Frames []lesson.Frame `json:"frames"`
 }
 
 // People are participants who are new or whose presence has changed.

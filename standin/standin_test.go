@@ -64,10 +64,9 @@ func rehearsing(t *testing.T, board lesson.Board, pace session.Pace) (*store.Sto
 	if err != nil {
 		t.Fatal(err)
 	}
-	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Content: store.JSON[lesson.Board]{V: board},
-		Students: store.JSON[[]string]{V: []string{}},
-		State:    store.JSON[session.State]{V: state}, Practice: true}
-	if err := s.StartSession(t.Context(), &n, id); err != nil {
+	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Students: store.JSON[[]string]{V: []string{}},
+		State: store.JSON[session.State]{V: state}, Practice: true}
+	if err := s.StartSession(t.Context(), &n, id, board); err != nil {
 		t.Fatal(err)
 	}
 	return s, n, standin.Options{URL: server.URL, Code: n.Code, Pace: 0.01, Seed: 7, Log: log}

@@ -273,14 +273,14 @@ func TestForgetPractice(t *testing.T) {
 	real := started(t, s, "K7M2QX")
 	practice := real
 	practice.Code, practice.Practice = "PRACT2", true
-	if err := s.StartSession(ctx, &practice, ""); err == nil {
+	if err := s.StartSession(ctx, &practice, "", board()); err == nil {
 		t.Fatal("a session of no board was stored")
 	}
 	boards, err := s.Boards(ctx, real.TeacherID)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.StartSession(ctx, &practice, boards[0].ID); err != nil {
+	if err := s.StartSession(ctx, &practice, boards[0].ID, board()); err != nil {
 		t.Fatal(err)
 	}
 	for i, n := range []store.Session{real, practice} {

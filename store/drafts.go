@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"maps"
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/prepare"
@@ -18,30 +19,45 @@ type Draft struct {
 	prepare.Draft
 	// Rev is the number of its last change.
 	Rev int64
+	// May is asked before each change is saved, if it is there; what it refuses is
+	// not saved, and the draft is as it was before.
+	May func() error
 	id  string
 	tx  *sqlx.Tx
+	was prepare.Draft // as it was saved last
 }
 
 // ChangeBoard lets work change a teacher's board; what it saves is kept when it
-// succeeds. ErrNotFound says that there is no such board.
+// succeeds. ErrNotFound says that there is no such board; that of a lesson is
+// changed by Rework.
 func (s *Store) ChangeBoard(ctx context.Context, teacher, id string, work func(d *Draft) error) error {
 	return s.within(ctx, func(tx *sqlx.Tx) error {
-		var row struct {
-			Rev     int64                 `db:"rev"`
-			Outline JSON[prepare.Outline] `db:"outline"`
-		}
-		err := tx.GetContext(ctx, &row, `SELECT rev, outline FROM boards WHERE teacher_id = $1 AND id = $2
-			AND deleted_at IS NULL FOR NO KEY UPDATE`, teacher, id)
-		if errors.Is(err, sql.ErrNoRows) {
-			return ErrNotFound
-		}
+		d, err := holdBoard(ctx, tx, `teacher_id = $1 AND id = $2 AND session_id IS NULL AND deleted_at IS NULL`,
+			teacher, id)
 		if err != nil {
-			return fmt.Errorf("change board: %w", err)
+			return err
 		}
-		return work(&Draft{Draft: prepare.Draft{Outline: row.Outline.V, Frames: map[string]lesson.Frame{}},
-			Rev: row.Rev, id: id, tx: tx})
+		return work(d)
 	})
 }
+
+func holdBoard(ctx context.Context, tx *sqlx.Tx, where string, args ...any) (*Draft, error) {
+	var row struct {
+		ID      string                `db:"id"`
+		Rev     int64                 `db:"rev"`
+		Outline JSON[prepare.Outline] `db:"outline"`
+	}
+	err := tx.GetContext(ctx, &row, `SELECT id, rev, outline FROM boards WHERE `+where+` FOR NO KEY UPDATE`, args...)
+	if err != nil {
+		return nil, none(err)
+	}
+	d := &Draft{Draft: prepare.Draft{Outline: row.Outline.V, Frames: map[string]lesson.Frame{}}, Rev: row.Rev,
+		id: row.ID, tx: tx}
+	d.keep()
+	return d, nil
+}
+
+func (d *Draft) keep() { d.was = prepare.Draft{Outline: d.Outline, Frames: maps.Clone(d.Frames)} }
 
 // Load brings frames into the draft; those that do not exist are left out.
 func (d *Draft) Load(ctx context.Context, ids ...string) error {
@@ -61,6 +77,7 @@ func (d *Draft) Load(ctx context.Context, ids ...string) error {
 	}
 	for _, r := range rows {
 		d.Frames[r.V.ID] = r.V
+		d.was.Frames[r.V.ID] = r.V
 	}
 	return nil
 }
@@ -82,6 +99,13 @@ func (d *Draft) Done(ctx context.Context, op string) (rev int64, back prepare.St
 // Save stores a change that was made to the draft, under the next number, with
 // what takes it back.
 func (d *Draft) Save(ctx context.Context, change *prepare.Changed, back prepare.Step) error {
+	if d.May != nil {
+		if err := d.May(); err != nil {
+			d.Outline, d.Frames = d.was.Outline, maps.Clone(d.was.Frames)
+			return err
+		}
+	}
+	d.keep()
 	d.Rev++
 	change.Rev = d.Rev
 	outline, err := asJSON(d.Outline)

@@ -61,7 +61,11 @@ func TestOldBoardsAreKept(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for name, b := range map[string]lesson.Board{"the board": kept.Board(), "the session's copy": run.Content.V} {
+	own, err := s.Lesson(ctx, run.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, b := range map[string]lesson.Board{"the board": kept.Board(), "the lesson's own": own} {
 		if err := b.Check(); err != nil {
 			t.Fatalf("%s: %v", name, err)
 		}
@@ -228,12 +232,16 @@ func TestOldAnswersAreKept(t *testing.T) {
 	if err != nil || found.State.V.Polls["asked"] != (poll.State{Phase: poll.Closed, Round: 1}) {
 		t.Fatalf("the session: %+v, %v", found.State.V, err)
 	}
+	lessons, err := s.Lesson(ctx, run)
+	if err != nil {
+		t.Fatal(err)
+	}
 	own, err := s.Templates(ctx, teacher)
 	if err != nil || len(own) != 1 {
 		t.Fatal(own, err)
 	}
 	for name, f := range map[string]lesson.Frame{"the board": kept.Board().Frames[0], "the template": own[0].Frame.V,
-		"the session's copy": found.Content.V.Frames[0]} {
+		"the lesson's own": lessons.Frames[0]} {
 		p, err := f.Poll("asked")
 		if err != nil || p.Sound() != nil || p.Poll.Text != `"choices"?` || len(p.Poll.Objectives) != 1 {
 			t.Errorf("%s: %+v, %v", name, p.Poll, err)
@@ -280,5 +288,63 @@ func TestOldAnswersAreKept(t *testing.T) {
 		if err := db.GetContext(ctx, &got, was.query); err != nil || !strings.Contains(got, was.want) {
 			t.Errorf("going back, %s: %s, %v", was.query, got, err)
 		}
+	}
+}
+
+// A lesson from before lessons had boards of their own has one afterwards, with what
+// was used otherwise than prepared, and goes back again.
+func TestOldLessonsHaveBoards(t *testing.T) {
+	url := storetest.URL(t)
+	db, steps := upTo(t, url, 8)
+	teacher, board, run := store.NewID(), store.NewID(), store.NewID()
+	frame := func(id string) string {
+		return `{"id":"` + id + `","title":"A","prompt":"say","paper":{"kind":"plain"},"arrangement":"class","permission":"add",
+			"layout":{},"replies":true,"prepared":[]}`
+	}
+	for _, do := range []struct {
+		query string
+		args  []any
+	}{
+		{`INSERT INTO teachers VALUES ($1, 'ines@ternharbour.example', 'Ines Aldana', 'x')`, []any{teacher}},
+		{`INSERT INTO boards (id, teacher_id, outline) VALUES ($1, $2,
+			'{"title":"Moon","objectives":[],"frames":["one"],"dropped":[]}')`, []any{board, teacher}},
+		{`INSERT INTO frames (board_id, id, content) VALUES ($1, 'one', $2)`, []any{board, frame("one")}},
+		{`INSERT INTO sessions (id, teacher_id, board_id, class_name, code, content, state, rev, terms, title)
+			VALUES ($1, $2, $3, '', 'K7M2QX', $4, $5, 3, 2, 'Moon')`,
+			[]any{run, teacher, board, `{"title":"Moon","frames":[` + frame("one") + `,` + frame("two") + `]}`,
+				`{"rev":3,"terms":2,"pace":"led","frame":"one","reached":["one"],"polls":{},
+				"set":{"one":{"arrangement":"individual","permission":"look"}},
+				"words":{"one":{"title":"Ebb","prompt":"What?"}},
+				"laid":{"two":{"columns":[{"id":"a","title":"see"}],"order":""}}}`}},
+	} {
+		if _, err := db.ExecContext(ctx, do.query, do.args...); err != nil {
+			t.Fatal(do.query, err)
+		}
+	}
+	s := storetest.Open(t, url)
+	own, err := s.Lesson(ctx, run)
+	if err != nil || own.Check() != nil || own.Title != "Moon" || len(own.Frames) != 2 {
+		t.Fatalf("%+v, %v, %v", own, err, own.Check())
+	}
+	one, two := own.Frames[0], own.Frames[1]
+	if one.Arrangement != lesson.Individual || one.Permission != lesson.Look || one.Replies || one.Title != "Ebb" ||
+		one.Prompt != "What?" || one.Layout.InColumns() {
+		t.Errorf("the first frame: %+v", one)
+	}
+	if two.Arrangement != lesson.WholeClass || !two.Replies || two.Title != "A" || len(two.Layout.Columns) != 1 {
+		t.Errorf("the second frame: %+v", two)
+	}
+	if cards, err := s.Boards(ctx, teacher); err != nil || len(cards) != 1 || cards[0].ID != board {
+		t.Errorf("the boards page: %+v, %v", cards, err)
+	}
+	if kept, err := s.Board(ctx, teacher, board); err != nil || kept.Board().Frames[0].Title != "A" {
+		t.Errorf("the board itself has changed: %+v, %v", kept, err)
+	}
+	if _, err := steps.DownTo(ctx, 8); err != nil {
+		t.Fatal(err)
+	}
+	var title string
+	if err := db.GetContext(ctx, &title, `SELECT content->'frames'->0->>'title' FROM sessions`); err != nil || title != "Ebb" {
+		t.Errorf("going back: %q, %v", title, err)
 	}
 }

@@ -39,7 +39,7 @@ func (s *Store) Search(ctx context.Context, teacher string, words []string) ([]F
 	return list[FoundFrame](ctx, s, `
 		SELECT f.board_id, f.id, f.content->>'title' AS title, o.number
 		FROM boards b, json_array_elements_text(b.outline->'frames') WITH ORDINALITY o(id, number), frames f
-		WHERE b.teacher_id = $1 AND b.deleted_at IS NULL AND f.board_id = b.id AND f.id = o.id
+		WHERE b.teacher_id = $1 AND b.session_id IS NULL AND b.deleted_at IS NULL AND f.board_id = b.id AND f.id = o.id
 		AND f.words LIKE ALL ($2::text[])
 		ORDER BY b.changed_at DESC, b.id, o.number`, teacher, anywhere(words))
 }
@@ -67,7 +67,7 @@ func (s *Store) readSomeWords(ctx context.Context, teacher string) (int, error) 
 	}
 	err := s.db.SelectContext(ctx, &changed, `SELECT f.board_id, f.id, f.content, md5(f.content::text) AS hash
 		FROM frames f JOIN boards b ON b.id = f.board_id
-		WHERE b.teacher_id = $1 AND f.words IS NULL LIMIT $2`, teacher, readAtOnce)
+		WHERE b.teacher_id = $1 AND b.session_id IS NULL AND f.words IS NULL LIMIT $2`, teacher, readAtOnce)
 	if err != nil || len(changed) == 0 {
 		return 0, err
 	}

@@ -21,7 +21,7 @@ var ErrTaken = errors.New("taken")
 // ErrClosed says that a session lets nobody new in.
 var ErrClosed = errors.New("closed")
 
-// Session is a stored session with its copy of the board.
+// Session is a stored session. It has a board of its own, with its id; see Lesson.
 type Session struct {
 	ID        string              `db:"id"`
 	TeacherID string              `db:"teacher_id"`
@@ -29,7 +29,7 @@ type Session struct {
 	ClassName string              `db:"class_name"`
 	Students  JSON[[]string]      `db:"students"`
 	Code      string              `db:"code"`
-	Content   JSON[lesson.Board]  `db:"content"`
+	Title     string              `db:"title"`
 	State     JSON[session.State] `db:"state"`
 	StartedAt time.Time           `db:"started_at"`
 	EndedAt   *time.Time          `db:"ended_at"`
@@ -39,13 +39,13 @@ type Session struct {
 	Listed   bool `db:"listed"`
 }
 
-const sessionColumns = `practice, listed, id, teacher_id, class_id, class_name, students, code, content, state,
+const sessionColumns = `practice, listed, id, teacher_id, class_id, class_name, students, code, title, state,
 	started_at, ended_at`
 
-// StartSession stores a new session and sets its id. It says ErrTaken when
-// the code is in use.
-func (s *Store) StartSession(ctx context.Context, n *Session, board string) error {
-	content, err := asJSON(n.Content.V)
+// StartSession stores a new session that begins with the content of a board, and
+// sets its id and title. It says ErrTaken when the code is in use.
+func (s *Store) StartSession(ctx context.Context, n *Session, board string, content lesson.Board) error {
+	own, err := boardRow(content)
 	if err != nil {
 		return fmt.Errorf("start session: %w", err)
 	}
@@ -57,13 +57,15 @@ func (s *Store) StartSession(ctx context.Context, n *Session, board string) erro
 	if err != nil {
 		return fmt.Errorf("start session: %w", err)
 	}
-	n.ID = NewID()
+	n.ID, n.Title = NewID(), content.Title
 	_, err = s.db.ExecContext(ctx, `
-		INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, content, state, rev, terms,
-		practice, listed, class_id, title)
-		VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)`,
-		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, content, state, n.State.V.Rev, n.State.V.Terms,
-		n.Practice, n.Listed, n.ClassID, n.Content.V.Title)
+WITH session AS (
+    INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, state, rev, terms, practice, listed,
+        class_id, title) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
+), board AS (INSERT INTO boards (id, teacher_id, session_id, outline) VALUES ($1, $2, $1, $14))
+INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnest($15::text[], $16::json[]) AS f(id, content)`,
+		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, state, n.State.V.Rev, n.State.V.Terms,
+		n.Practice, n.Listed, n.ClassID, n.Title, own.outline, own.ids, own.frames)
 	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
 		return ErrTaken
 	}
@@ -76,6 +78,12 @@ func (s *Store) StartSession(ctx context.Context, n *Session, board string) erro
 // Session finds a session by its id.
 func (s *Store) Session(ctx context.Context, id string) (Session, error) {
 	return one[Session](ctx, s, `SELECT `+sessionColumns+` FROM sessions WHERE id = $1`, id)
+}
+
+// Lesson reads the board of a session as it is now.
+func (s *Store) Lesson(ctx context.Context, session string) (lesson.Board, error) {
+	kept, err := s.board(ctx, `session_id = $1`, session)
+	return kept.Board(), err
 }
 
 // BoardOf gives the board that a session was started from.
@@ -250,7 +258,11 @@ func (s *Store) SessionMarks(ctx context.Context, sessionID string) ([]record.Ma
 
 // within runs f in a transaction that is kept when f succeeds.
 func (s *Store) within(ctx context.Context, f func(tx *sqlx.Tx) error) error {
-	tx, err := s.db.BeginTxx(ctx, nil)
+	return within(ctx, s.db, f)
+}
+
+func within(ctx context.Context, db *sqlx.DB, f func(tx *sqlx.Tx) error) error {
+	tx, err := db.BeginTxx(ctx, nil)
 	if err != nil {
 		return err
 	}

@@ -44,9 +44,8 @@ func started(t testing.TB, s *store.Store, code string) store.Session {
 	if err != nil {
 		t.Fatal(err)
 	}
-	n := store.Session{TeacherID: teacher.ID, Code: code, Content: store.JSON[lesson.Board]{V: board()},
-		State: store.JSON[session.State]{V: state}}
-	if err := s.StartSession(ctx, &n, id); err != nil {
+	n := store.Session{TeacherID: teacher.ID, Code: code, State: store.JSON[session.State]{V: state}}
+	if err := s.StartSession(ctx, &n, id, board()); err != nil {
 		t.Fatal(err)
 	}
 	return n
@@ -199,7 +198,7 @@ func TestSessionCodeAndState(t *testing.T) {
 	s := storetest.Open(t, storetest.URL(t))
 	n := started(t, s, "K7M2QX")
 	twin := n
-	if err := s.StartSession(ctx, &twin, mustBoard(t, s, n.TeacherID)); !errors.Is(err, store.ErrTaken) {
+	if err := s.StartSession(ctx, &twin, mustBoard(t, s, n.TeacherID), board()); !errors.Is(err, store.ErrTaken) {
 		t.Fatalf("a live code twice: %v", err)
 	}
 	end := session.Command{Kind: session.KindEnd, End: &session.End{}}
@@ -216,7 +215,7 @@ func TestSessionCodeAndState(t *testing.T) {
 	if _, err := s.SessionByCode(ctx, "K7M2QX"); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("the code of an ended session: %v", err)
 	}
-	if err := s.StartSession(ctx, &twin, mustBoard(t, s, n.TeacherID)); err != nil {
+	if err := s.StartSession(ctx, &twin, mustBoard(t, s, n.TeacherID), board()); err != nil {
 		t.Errorf("the code is not free after the end: %v", err)
 	}
 }

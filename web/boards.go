@@ -95,14 +95,14 @@ func missing(err error) error {
 // board gives a board that is to be prepared.
 func (s *server) board(c *gin.Context) {
 	kept, err := s.ownBoard(c)
-	if err == nil {
+	if err == nil && kept.Session == nil {
 		err = s.Store.SetCard(c.Request.Context(), visitor(c).Teacher, c.Param("id"), store.Card{Opened: true})
 	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	reply := BoardReply{ID: c.Param("id"), Rev: kept.Rev, Outline: kept.Outline, Frames: []lesson.Frame{}}
+	reply := BoardReply{ID: c.Param("id"), Rev: kept.Rev, Lesson: kept.Session != nil, Outline: kept.Outline, Frames: []lesson.Frame{}}
 	for _, id := range kept.Outline.Frames {
 		reply.Frames = append(reply.Frames, kept.Frames[id])
 	}

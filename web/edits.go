@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"net/http"
 	"time"
 
@@ -55,7 +56,13 @@ func (s *server) change(c *gin.Context, since int64, work func(d *store.Draft) e
 		return
 	}
 	if work != nil {
-		if err := s.Store.ChangeBoard(ctx, me, board, work); err != nil {
+		err := s.Store.ChangeBoard(ctx, me, board, work)
+		if errors.Is(err, store.ErrNotFound) { // it may be that of a lesson, with the lesson's id
+			if _, err = s.ownSession(c); err == nil {
+				_, err = s.Hub.Rework(ctx, board, me, work)
+			}
+		}
+		if err != nil {
 			refuse(c, missing(err))
 			return
 		}
@@ -172,6 +179,8 @@ func (s *server) framesFrom(c *gin.Context, from FrameSource) ([]lesson.Frame, e
 	switch {
 	case from.Kind == "blank" && from.Blank != nil:
 		return []lesson.Frame{blank()}, nil
+	case from.Kind == "question" && from.Question != nil:
+		return []lesson.Frame{template.Question(from.Question.Text, from.Question.Options, store.NewID)}, nil
 	case from.Kind == "double" && from.Double != nil:
 		return nil, nil
 	case from.Kind == "template" && from.Template != nil:

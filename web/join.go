@@ -54,7 +54,7 @@ func (s *server) joinCheck(c *gin.Context) {
 	if !ok {
 		return
 	}
-	reply := JoinFound{Title: found.Content.V.Title, ClassName: found.ClassName}
+	reply := JoinFound{Title: found.Title, ClassName: found.ClassName}
 	if found.Listed {
 		reply.Names = found.Students.V
 	}
@@ -168,5 +168,5 @@ func (s *server) seat(ctx context.Context, p store.Participant) (Seat, error) {
 }
 
 func seatIn(s store.Session, name string) Seat {
-	return Seat{Session: s.ID, Name: name, Title: s.Content.V.Title, Ended: s.State.V.Ended}
+	return Seat{Session: s.ID, Name: name, Title: s.Title, Ended: s.State.V.Ended}
 }

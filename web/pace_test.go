@@ -90,8 +90,8 @@ func TestGroupsOverTheWire(t *testing.T) {
 	}
 	staff.command(session.Command{Kind: session.KindGroups, Groups: &session.SetGroups{Size: 2}})
 	staff.command(session.Command{Kind: session.KindUse,
-		Use: &session.Use{Frame: "shared", Setting: session.Setting{Arrangement: lesson.Groups,
-			Permission: lesson.Add}}})
+		Use: &session.Use{Frame: "shared", Arrangement: lesson.Groups,
+			Permission: lesson.Add}})
 	noor := students["Noor"]
 	if !noor.until(`"number":`) {
 		t.Fatal("Noor does not learn of her group")

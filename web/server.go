@@ -164,6 +164,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/library", s.library)
 	teacher.POST("/library", s.takeIllustration)
 	teacher.GET("/illustrations/:id", s.illustration)
+	teacher.GET("/sessions/:id/differences", s.differences)
 	teacher.POST("/sessions/:id/take", s.takeIntoBoard)
 	teacher.POST("/sessions/:id/fronts", s.showOn)
 	teacher.DELETE("/sessions/:id/fronts", s.dropFronts)

@@ -1,20 +1,52 @@
 package web
 
 import (
-	"encoding/json"
+	"context"
 	"net/http"
+	"time"
 
+	"alpenglow/core/lesson"
 	"alpenglow/core/prepare"
-	"alpenglow/core/refusal"
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
 )
 
-// takeIntoBoard takes what was changed about a frame in a lesson into the board that
-// the lesson was started from, as an edit of it.
+// differences lists what was changed in the lesson in the path and is not on the
+// board that it began with.
+func (s *server) differences(c *gin.Context) {
+	n, err := s.ownSession(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	ctx := c.Request.Context()
+	id, run, err := s.beganWith(ctx, n)
+	if err != nil {
+		refuse(c, missing(err))
+		return
+	}
+	kept, err := s.Store.Board(ctx, n.TeacherID, id)
+	if err != nil {
+		refuse(c, missing(err))
+		return
+	}
+	c.JSON(http.StatusOK, Differences{Board: id, Differences: prepare.Differences(kept.Board(), run)})
+}
+
+// beganWith gives the id of the board that a lesson began with, and the lesson's own.
+func (s *server) beganWith(ctx context.Context, n store.Session) (string, lesson.Board, error) {
+	id, err := s.Store.BoardOf(ctx, n.ID)
+	if err != nil {
+		return "", lesson.Board{}, err
+	}
+	run, err := s.Store.Lesson(ctx, n.ID)
+	return id, run, err
+}
+
+// takeIntoBoard takes one such difference into that board, as an edit of it.
 func (s *server) takeIntoBoard(c *gin.Context) {
-	var ask Take
+	var ask prepare.Difference
 	n, err := s.ownSession(c)
 	if err == nil {
 		err = readBody(c, &ask)
@@ -23,34 +55,18 @@ func (s *server) takeIntoBoard(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	on, err := n.State.V.On(n.Content.V, ask.Frame)
-	if err != nil {
-		refuse(c, err)
-		return
-	}
-	set := prepare.SetFrame{Frame: on.ID}
-	switch ask.What {
-	case TakeWords:
-		set.Title, set.Prompt = &on.Title, &on.Prompt
-	case TakeLayout:
-		set.Layout = &on.Layout
-	case TakeUse:
-		set.Arrangement, set.Permission, set.Replies = &on.Arrangement, &on.Permission, &on.Replies
-	default:
-		refuse(c, refusal.New(refusal.Malformed))
-		return
-	}
 	ctx := c.Request.Context()
-	board, err := s.Store.BoardOf(ctx, n.ID)
-	if err != nil {
-		refuse(c, missing(err))
-		return
-	}
-	text, err := json.Marshal(prepare.Edit{ID: store.NewID(), Step: prepare.Step{Kind: prepare.KindFrame, Frame: &set}})
+	id, run, err := s.beganWith(ctx, n)
 	if err == nil {
-		err = s.Store.ChangeBoard(ctx, n.TeacherID, board, func(d *store.Draft) error {
-			_, err := applyEdit(ctx, d, text)
-			return err
+		err = s.Store.ChangeBoard(ctx, n.TeacherID, id, func(d *store.Draft) error {
+			if err := d.Load(ctx, ask.Frame); err != nil {
+				return err
+			}
+			changed, back, err := d.Take(ask, run, prepare.Edit{ID: store.NewID()}, time.Now().UnixMilli())
+			if err != nil {
+				return err
+			}
+			return d.Save(ctx, &changed, back)
 		})
 	}
 	if err != nil {

@@ -29,7 +29,7 @@ func (s *server) startSession(c *gin.Context) {
 	}
 	n, board, err := s.prepared(c, ask)
 	if err == nil {
-		err = s.begin(c.Request.Context(), &n, board)
+		err = s.begin(c.Request.Context(), &n, c.Param("id"), board)
 	}
 	if err != nil {
 		refuse(c, err)
@@ -39,39 +39,41 @@ func (s *server) startSession(c *gin.Context) {
 }
 
 // begin stores a new session under a code that no other live one has.
-func (s *server) begin(ctx context.Context, n *store.Session, board string) error {
+func (s *server) begin(ctx context.Context, n *store.Session, of string, board lesson.Board) error {
 	for {
 		n.Code = roster.Code(randomBelow)
-		if err := s.Store.StartSession(ctx, n, board); !errors.Is(err, store.ErrTaken) {
+		if err := s.Store.StartSession(ctx, n, of, board); !errors.Is(err, store.ErrTaken) {
 			return err
 		}
 	}
 }
 
-// prepared gives a session of the board in the path, not yet stored.
-func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, string, error) {
+// prepared gives a session of the board in the path, not yet stored, and the board.
+func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, lesson.Board, error) {
 	ctx, me := c.Request.Context(), visitor(c).Teacher
 	kept, err := s.ownBoard(c)
+	if err == nil && kept.Session != nil {
+		err = refusal.New(refusal.NotFound) // a lesson is not started from a lesson
+	}
 	if err != nil {
-		return store.Session{}, "", err
+		return store.Session{}, lesson.Board{}, err
 	}
 	board := kept.Board()
-	n := store.Session{TeacherID: me, Content: store.JSON[lesson.Board]{V: board},
-		Students: store.JSON[[]string]{V: []string{}}}
+	n := store.Session{TeacherID: me, Students: store.JSON[[]string]{V: []string{}}}
 	if ask.Class != "" {
 		classes, err := s.Store.Classes(ctx, me)
 		if err != nil {
-			return n, "", err
+			return n, board, err
 		}
 		at := slices.IndexFunc(classes, func(k store.Class) bool { return k.ID == ask.Class })
 		if at < 0 {
-			return n, "", refusal.New(refusal.NoSuchClass)
+			return n, board, refusal.New(refusal.NoSuchClass)
 		}
 		n.ClassID, n.ClassName, n.Students.V, n.Listed = &classes[at].ID, classes[at].Name, classes[at].Names(),
 			ask.Listed
 	}
 	n.State.V, err = session.Start(board, ask.Pace)
-	return n, c.Param("id"), err
+	return n, board, err
 }
 
 // randomBelow gives a number in 0..n-1 that nobody can foresee.
@@ -129,6 +131,10 @@ func (s *server) read(c *gin.Context) (store.Session, record.Record, error) {
 	if err != nil {
 		return n, record.Record{}, err
 	}
+	board, err := s.Store.Lesson(c.Request.Context(), n.ID)
+	if err != nil {
+		return n, record.Record{}, err
+	}
 	marks, err := s.Store.SessionMarks(c.Request.Context(), n.ID)
 	if err != nil {
 		return n, record.Record{}, err
@@ -137,7 +143,7 @@ func (s *server) read(c *gin.Context) (store.Session, record.Record, error) {
 	for i, p := range participants {
 		students[i] = record.Student{ID: p.ID, Name: p.Name}
 	}
-	return n, record.Build(n.State.V.Used(n.Content.V), students, marks), nil
+	return n, record.Build(board, students, marks), nil
 }
 
 func (s *server) record(c *gin.Context) {
@@ -147,7 +153,7 @@ func (s *server) record(c *gin.Context) {
 		return
 	}
 	c.JSON(http.StatusOK, RecordReply{Record: kept,
-		Session: SessionItem{ID: n.ID, Title: n.Content.V.Title, ClassName: n.ClassName,
+		Session: SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName,
 			Students: len(kept.Students), StartedAt: n.StartedAt, EndedAt: n.EndedAt}})
 }
 

@@ -99,13 +99,13 @@ func (s *server) rehearse(c *gin.Context) {
 	n, board, err := s.prepared(c, StartSession{Pace: session.Led})
 	if err == nil {
 		n.Practice = true
-		err = s.begin(c.Request.Context(), &n, board)
+		err = s.begin(c.Request.Context(), &n, c.Param("id"), board)
 	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	s.rehearsals.add(n.ID, n.TeacherID, s.Rehearsal(n.Code, ask.Students, n.Content.V))
+	s.rehearsals.add(n.ID, n.TeacherID, s.Rehearsal(n.Code, ask.Students, board))
 	c.JSON(http.StatusCreated, Started{n.ID})
 }
 

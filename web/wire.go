@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/prepare"
 	"alpenglow/core/record"
 	"alpenglow/core/session"
 )
@@ -42,21 +43,12 @@ type AtDoor struct {
 	Seat    *Seat `json:"seat,omitempty"`
 }
 
-// Take asks to take into the board what was changed about a frame in a lesson.
-type Take struct {
-	Frame string   `json:"frame"`
-	What  TakeKind `json:"what"`
+// Differences are what was changed in a lesson and is not on the board that it began
+// with, and the id of that board. Each is taken into it by being sent back.
+type Differences struct {
+	Board       string               `json:"board"`
+	Differences []prepare.Difference `json:"differences"`
 }
-
-// TakeKind says what is taken.
-type TakeKind string
-
-// The words of a frame, how its notes lie, and how it is used.
-const (
-	TakeWords  TakeKind = "words"
-	TakeLayout TakeKind = "layout"
-	TakeUse    TakeKind = "use"
-)
 
 // FrontStands says how it stands with a front screen: it waits with a code, or
 // shows a session.

@@ -17,6 +17,7 @@ import (
 type BoardReply struct {
 	ID      string          `json:"id"`
 	Rev     int64           `json:"rev"`
+	Lesson  bool            `json:"lesson,omitempty"` // it is that of a lesson, with the same id
 	Outline prepare.Outline `json:"outline"`
 	Frames  []lesson.Frame  `json:"frames"`
 }
@@ -93,12 +94,13 @@ type AddFrames struct {
 
 // FrameSource says where new frames come from.
 type FrameSource struct {
-	Kind     SourceKind    `json:"kind" oneof:"Blank Double Template Board Intake"`
+	Kind     SourceKind    `json:"kind" oneof:"Blank Double Template Board Intake Question"`
 	Blank    *Blank        `json:"blank,omitempty"`
 	Double   *SomeFrames   `json:"double,omitempty"`
 	Template *FromTemplate `json:"template,omitempty"`
 	Board    *FromBoard    `json:"board,omitempty"`
 	Intake   *FromIntake   `json:"intake,omitempty"`
+	Question *NewQuestion  `json:"question,omitempty"`
 }
 
 // SourceKind tells the sources apart.
@@ -106,6 +108,12 @@ type SourceKind string
 
 // Blank is a frame with nothing on it.
 type Blank struct{}
+
+// NewQuestion is a question that is asked on the spot, with the answers to choose from.
+type NewQuestion struct {
+	Text    string   `json:"text"`
+	Options []string `json:"options"`
+}
 
 // SomeFrames names frames of the same board.
 type SomeFrames struct {

@@ -169,9 +169,8 @@ func (t *trouble) begin(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		n := store.Session{TeacherID: teacher.ID, Content: store.JSON[lesson.Board]{V: board},
-			State: store.JSON[session.State]{V: state}, Code: codeOf(k)}
-		if err := s.StartSession(ctx, &n, id); err != nil {
+		n := store.Session{TeacherID: teacher.ID, State: store.JSON[session.State]{V: state}, Code: codeOf(k)}
+		if err := s.StartSession(ctx, &n, id, board); err != nil {
 			return err
 		}
 		for i := range t.students {

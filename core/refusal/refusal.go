@@ -82,6 +82,8 @@ const (
 	FrameDropped   Code = "frame-deleted"
 	FrameThere     Code = "frame-exists"
 	LastFrame      Code = "last-frame"
+	FrameInUse     Code = "frame-in-use"
+	PollAnswered   Code = "poll-answered"
 	BoardFull      Code = "board-full"
 	NoSuchPiece    Code = "no-such-piece"
 	NoSuchCover    Code = "no-such-cover"
@@ -165,6 +167,8 @@ var sentences = map[Code]string{
 	BadPaper:       "There is no such paper, or its numbers do not fit. Choose one of those shown.",
 	FrameDropped:   "This frame was deleted, perhaps in another window. Bring it back to go on with it.",
 	FrameThere:     "A frame with this id is on the board already. Reload the page.",
+	FrameInUse:     "The class has been on this frame, so it stays for this lesson.",
+	PollAnswered:   "This poll has answers already. Close it and make a new one, or change its words only.",
 	LastFrame:      "A board has at least one frame. Add another one before you delete this.",
 	BoardFull:      "A board has at most 60 frames. Delete one, or begin another board.",
 	NoSuchPiece:    "This piece is not on the frame. Take one of those shown.",

@@ -33,7 +33,7 @@ func (c *ToBoard) do(s *State, board lesson.Board, with With) error {
 		s.AtBoard = nil
 		return nil
 	}
-	on, err := s.On(board, s.Frame)
+	on, _, err := board.Frame(s.Frame)
 	switch {
 	case err != nil:
 		return err

@@ -28,7 +28,7 @@ type sum [sha256.Size]byte
 // View gives a frame as a class may see it now. Where nothing that it depends on
 // has changed since a view before, that is it.
 func (s State) View(board lesson.Board, frame string, before View) (View, error) {
-	on, err := s.On(board, frame)
+	on, _, err := board.Frame(frame)
 	if err != nil {
 		return View{}, err
 	}
@@ -42,19 +42,7 @@ func (s State) View(board lesson.Board, frame string, before View) (View, error)
 			v.Polls[e.ID] = s.Polls[e.ID]
 		}
 	}
-	v.of = fmt.Sprint(
-		frame,
-		on.Title,
-		"\x00",
-		on.Prompt,
-		"\x00",
-		on.Arrangement,
-		on.Permission,
-		on.Layout,
-		on.Replies,
-		lifted,
-		v.Polls,
-	)
+	v.of = fmt.Sprint(frame, s.Edition, lifted, v.Polls)
 	if v.of == before.of {
 		return before, nil
 	}

@@ -107,7 +107,7 @@ func (s State) OnFront(board lesson.Board) (frame string, owners []string) {
 	switch s.Front.Kind {
 	case FrontFrame:
 		frame = s.Frame
-		if on, err := s.On(board, frame); err == nil && on.Arrangement == lesson.WholeClass {
+		if on, _, err := board.Frame(frame); err == nil && on.Arrangement == lesson.WholeClass {
 			owners = []string{sheet.ClassOwner}
 		}
 	case FrontGathering, "":

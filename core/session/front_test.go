@@ -103,7 +103,7 @@ func TestFrontKnowsNothingPrivate(t *testing.T) {
 				{Kind: session.KindDoor, Door: &session.Door{Closed: chance.IntN(2) == 0}}, setPace(session.Own, frame),
 				setPace(session.Led, ""), use(frame, []lesson.Arrangement{lesson.WholeClass, lesson.Individual,
 					lesson.Groups}[chance.IntN(3)])}
-			if next, err := s.Apply(b, commands[chance.IntN(len(commands))], class); err == nil {
+			if next, err := give(s, &b, commands[chance.IntN(len(commands))], class); err == nil {
 				s = next
 			}
 			at, _ := s.OnFront(b)
@@ -267,10 +267,11 @@ func TestToBoard(t *testing.T) {
 		{"whose seat was taken away", []session.Command{to("student 1", 0),
 			{Kind: session.KindSeat, Seat: &session.SetSeat{Student: "student 1", Remove: true}}}, "", 2000, ""},
 	} {
-		s, err := session.Start(board(), session.Led)
+		b := board()
+		s, err := session.Start(b, session.Led)
 		for _, step := range c.steps {
 			if err == nil {
-				s, err = s.Apply(board(), step, class)
+				s, err = give(s, &b, step, class)
 			}
 		}
 		got := refusal.Code("")

@@ -12,6 +12,7 @@ import (
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
+	"alpenglow/core/prepare"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 )
@@ -22,7 +23,7 @@ func setPace(pace session.Pace, through string) session.Command {
 
 func use(frame string, a lesson.Arrangement) session.Command {
 	return session.Command{Kind: session.KindUse,
-		Use: &session.Use{Frame: frame, Setting: session.Setting{Arrangement: a, Permission: lesson.Add}}}
+		Use: &session.Use{Frame: frame, Arrangement: a, Permission: lesson.Add}}
 }
 
 func groups(size int) session.Command {
@@ -116,14 +117,15 @@ func TestOwnPaceOpensFrames(t *testing.T) {
 func TestGroups(t *testing.T) {
 	class := classOf(9)
 	s, _ := session.Start(board(), session.Led)
-	s, err := s.Apply(board(), use("two", lesson.Groups), class)
+	b := board()
+	s, err := give(s, &b, use("two", lesson.Groups), class)
 	if err != nil || len(s.Groups) != 0 {
 		t.Fatalf("groups before the class gets to their frame: %v, %v", s.Groups, err)
 	}
-	if s, err = s.Apply(board(), goTo("two"), class); err != nil || len(s.Groups) != 3 {
+	if s, err = s.Apply(b, goTo("two"), class); err != nil || len(s.Groups) != 3 {
 		t.Fatalf("nine students in groups of four: %v, %v", s.Groups, err)
 	}
-	stage, err := s.For(board(), session.Student{ID: "student 0"})
+	stage, err := s.For(b, session.Student{ID: "student 0"})
 	if n := s.GroupOf("student 0"); err != nil || stage.Group == nil || stage.Group.Number != n ||
 		!reflect.DeepEqual(stage.Group.Members, s.Groups[n-1]) {
 		t.Fatalf("%+v, %v", stage.Group, err)
@@ -164,26 +166,27 @@ func TestGroups(t *testing.T) {
 // is on a frame that is not open to work on, where the teacher leads all are on
 // one frame, and the state is the same after being stored.
 func TestAnyCommands(t *testing.T) {
-	frames := []string{"one", "two", "three"}
 	for seed := range uint64(300) {
+		frames := []string{"one", "two", "three"}
 		rnd := rand.New(rand.NewPCG(seed, 8))
 		any := func(list ...string) string { return list[rnd.IntN(len(list))] }
 		class := session.With{Random: rnd.IntN}
-		s, _ := session.Start(board(), session.Pace(any("led", "own")))
+		b := board()
+		s, _ := session.Start(b, session.Pace(any("led", "own")))
 		for range 40 {
 			var err error
 			before := s.Rev
-			switch rnd.IntN(7) {
+			switch rnd.IntN(9) {
 			case 0:
-				s, err = s.Apply(board(), goTo(any(frames...)), class)
+				s, err = s.Apply(b, goTo(any(frames...)), class)
 			case 1:
-				s, err = s.Apply(board(), setPace(session.Pace(any("led", "own")), any("", "one", "two", "three")),
+				s, err = s.Apply(b, setPace(session.Pace(any("led", "own")), any(append(slices.Clone(frames), "")...)),
 					class)
 			case 2:
-				s, err = s.Apply(board(), use(any(frames...), lesson.Arrangement(any("class", "groups", "individual"))),
+				s, err = give(s, &b, use(any(frames...), lesson.Arrangement(any("class", "groups", "individual"))),
 					class)
 			case 3:
-				s, err = s.Apply(board(), groups(2+rnd.IntN(4)), class)
+				s, err = s.Apply(b, groups(2+rnd.IntN(4)), class)
 			case 4:
 				class.Students = append(class.Students, fmt.Sprint(len(class.Students)))
 				s, _ = s.Admit(class.Students[len(class.Students)-1])
@@ -191,10 +194,38 @@ func TestAnyCommands(t *testing.T) {
 				if len(class.Students) == 0 {
 					continue
 				}
-				s, err = s.Apply(board(), assign(any(class.Students...), 1+rnd.IntN(len(s.Groups)+1)), class)
+				s, err = s.Apply(b, assign(any(class.Students...), 1+rnd.IntN(len(s.Groups)+1)), class)
 			case 6:
 				class.Students = append(class.Students, fmt.Sprint(len(class.Students)))
 				continue
+			case 7:
+				order := slices.Clone(frames)
+				rnd.Shuffle(len(order), func(i, j int) { order[i], order[j] = order[j], order[i] })
+				s, err = rework(s, &b, prepare.Step{Kind: prepare.KindOrder, Order: &prepare.Frames{Frames: order}}, class)
+			case 8:
+				var next session.State
+				gone := any(frames...)
+				next, err = rework(s, &b, prepare.Step{Kind: prepare.KindDrop,
+					Drop: &prepare.Frames{Frames: []string{gone}}}, class)
+				used := slices.Contains(append(slices.Clone(s.Reached), s.Frame), gone)
+				if refused := errors.Is(err, refusal.New(refusal.FrameInUse)); refused != used && len(frames) > 1 {
+					t.Fatalf("seed %d: %s is in use: %v, dropped: %v", seed, gone, used, err)
+				}
+				if err != nil {
+					continue
+				}
+				s, frames = next, slices.DeleteFunc(slices.Clone(frames), func(id string) bool { return id == gone })
+			}
+			for _, id := range s.Reached {
+				f, _, err := b.Frame(id)
+				if err != nil {
+					t.Fatalf("seed %d: %s was reached and is gone", seed, id)
+				}
+				for _, p := range f.Polls() {
+					if s.Polls[p.ID].Phase == "" {
+						t.Fatalf("seed %d: the poll of %s has no phase", seed, id)
+					}
+				}
 			}
 			if err != nil || s.Rev != before+1 {
 				t.Fatalf("seed %d: rev %d after %d, %v", seed, s.Rev, before, err)
@@ -207,13 +238,13 @@ func TestAnyCommands(t *testing.T) {
 				seen[id] = true
 			}
 			for _, student := range []session.Student{{ID: "0"}, {ID: "1", At: any(frames...)}, {ID: "2", At: "gone"}} {
-				stage, err := s.For(board(), student)
+				stage, err := s.For(b, student)
 				if err != nil || !slices.Contains(s.Reached, stage.Frame.ID) || s.Pace == session.Led &&
 					stage.Frame.ID != s.Frame {
 					t.Fatalf("seed %d: on %s, reached %v, %v", seed, stage.Frame.ID, s.Reached, err)
 				}
-				alike, err := s.For(board(), session.Student{})
-				if s.Same(board()) && (err != nil || !reflect.DeepEqual(alike, stage)) {
+				alike, err := s.For(b, session.Student{})
+				if s.Same(b) && (err != nil || !reflect.DeepEqual(alike, stage)) {
 					t.Fatalf("seed %d: stages differ", seed)
 				}
 			}

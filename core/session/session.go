@@ -20,7 +20,9 @@ const MaxParticipants = 400
 type State struct {
 	Rev   int64 `json:"rev"`
 	Terms int64 `json:"terms"`
-	Pace  Pace  `json:"pace"`
+	// Edition counts the changes of the lesson's board.
+	Edition int64 `json:"edition,omitempty"`
+	Pace    Pace  `json:"pace"`
 	// Frame is the id of the frame that the teacher is on, and where the
 	// teacher leads, everybody.
 	Frame string `json:"frame"`
@@ -35,12 +37,6 @@ type State struct {
 	Polls map[string]poll.State `json:"polls"`
 	// Lifted lists the covers that are lifted.
 	Lifted []string `json:"lifted,omitempty"`
-	// Set says how frames are used now where that is not as prepared.
-	Set map[string]Setting `json:"set,omitempty"`
-	// Laid says how notes lie on frames where that is not as prepared.
-	Laid map[string]lesson.Layout `json:"laid,omitempty"`
-	// Words are the titles and tasks of frames where they are not as prepared.
-	Words map[string]Wording `json:"words,omitempty"`
 	// Groups lists the students of each group, GroupSize how many it has at
 	// most (0: as many as usual).
 	Groups    [][]string `json:"groups,omitempty"`
@@ -64,13 +60,6 @@ type State struct {
 	Waiting  []Knock `json:"waiting,omitempty"`
 	Admitted []Knock `json:"admitted,omitempty"`
 	Ended    bool    `json:"ended"`
-}
-
-// Setting is how a frame is used: who shares it and what students may do there.
-type Setting struct {
-	Arrangement lesson.Arrangement `json:"arrangement"`
-	Permission  lesson.Permission  `json:"permission"`
-	Replies     bool               `json:"replies,omitempty"`
 }
 
 // Start gives the state of a new session at a pace: everybody on the board's
@@ -113,55 +102,32 @@ func (s State) after(before State) State {
 func (s State) sameTerms(o State) bool {
 	return s.Ended == o.Ended && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
 		maps.Equal(s.Polls, o.Polls) &&
-		maps.Equal(s.Set, o.Set) && maps.Equal(s.Words, o.Words) &&
-		maps.EqualFunc(s.Laid, o.Laid, lesson.Layout.Equal) && slices.Equal(s.Removed, o.Removed) &&
+		slices.Equal(s.Removed, o.Removed) &&
 		s.Locks.same(o.Locks) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) &&
 		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 
 // reach opens a frame to the class; its polls are open from when it is first reached.
 func (s *State) reach(frame lesson.Frame, with With) {
-	if set, ok := s.Set[frame.ID]; ok {
-		frame.Arrangement = set.Arrangement
-	}
 	s.group(frame, with)
-	if slices.Contains(s.Reached, frame.ID) {
-		return
+	if !slices.Contains(s.Reached, frame.ID) {
+		s.Reached = append(s.Reached, frame.ID)
+		s.openPolls(frame, with)
 	}
-	s.Reached = append(s.Reached, frame.ID)
+}
+
+// openPolls opens those polls of a frame that are new to the class.
+func (s *State) openPolls(frame lesson.Frame, with With) {
 	for _, p := range frame.Polls() {
-		s.Polls[p.ID] = poll.State{Phase: poll.Open, Round: 1, OpenedAt: with.Now}
+		if _, known := s.Polls[p.ID]; !known {
+			s.Polls[p.ID] = poll.State{Phase: poll.Open, Round: 1, OpenedAt: with.Now}
+		}
 	}
 }
 
 // IsOpen reports whether a frame is open to students: the class has been on it,
 // or may move to it.
 func (s State) IsOpen(frame string) bool { return slices.Contains(s.Reached, frame) }
-
-// On gives a frame of the board as it is used now.
-func (s State) On(board lesson.Board, frame string) (lesson.Frame, error) {
-	f, _, err := board.Frame(frame)
-	if now, ok := s.Set[frame]; ok {
-		f.Arrangement, f.Permission, f.Replies = now.Arrangement, now.Permission, now.Replies
-	}
-	if words, ok := s.Words[frame]; ok {
-		f.Title, f.Prompt = words.Title, words.Prompt
-	}
-	if layout, ok := s.Laid[frame]; ok {
-		f.Layout = layout
-	}
-	return f, err
-}
-
-// Used gives the board with every frame as it is used now.
-func (s State) Used(board lesson.Board) lesson.Board {
-	frames := make([]lesson.Frame, len(board.Frames))
-	for i, f := range board.Frames {
-		frames[i], _ = s.On(board, f.ID) // it is on the board
-	}
-	board.Frames = frames
-	return board
-}
 
 func (s State) clone() State {
 	next := s
@@ -170,18 +136,6 @@ func (s State) clone() State {
 	next.Waiting = slices.Clone(s.Waiting)
 	next.Admitted = slices.Clone(s.Admitted)
 	next.Groups = slices.Clone(s.Groups) // a group itself is never written to
-	next.Set = maps.Clone(s.Set)
-	if next.Set == nil {
-		next.Set = map[string]Setting{}
-	}
-	next.Words = maps.Clone(s.Words)
-	if next.Words == nil {
-		next.Words = map[string]Wording{}
-	}
-	next.Laid = maps.Clone(s.Laid)
-	if next.Laid == nil {
-		next.Laid = map[string]lesson.Layout{}
-	}
 	next.Reached = slices.Clone(s.Reached)
 	next.Polls = make(map[string]poll.State, len(s.Polls))
 	for id, phase := range s.Polls {

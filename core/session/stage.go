@@ -49,7 +49,7 @@ type Group struct {
 
 // Same says that the stage is the same for every student.
 func (s State) Same(board lesson.Board) bool {
-	on, err := s.On(board, s.Frame)
+	on, _, err := board.Frame(s.Frame)
 	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups && len(s.Locks.Students) == 0
 }
 
@@ -72,7 +72,6 @@ func (s State) Stage(board lesson.Board, student Student, v View) Stage {
 		stage.AtBoard = s.AtBoard
 	}
 	for _, f := range s.open(board) {
-		f, _ := s.On(board, f.ID) // it is on the board
 		stage.Trail = append(stage.Trail, Station{f.ID, f.Title})
 	}
 	if n := s.GroupOf(student.ID); n > 0 && v.Frame.Arrangement == lesson.Groups {

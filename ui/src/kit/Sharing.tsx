@@ -1,6 +1,6 @@
 import { Eye, Pencil, Wrench, type LucideIcon } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import type { Permission, Setting } from '../wire/types.gen'
+import type { Permission, Use } from '../wire/types.gen'
 import { arrangementSign } from './arrangement'
 import { Choice } from './Choice'
 
@@ -13,6 +13,9 @@ const permissions: Array<{ value: Permission; icon: LucideIcon }> = [
   { value: 'add', icon: Pencil },
   { value: 'together', icon: Wrench },
 ]
+
+/** How a frame is used. */
+export type Setting = Omit<Use, 'frame'>
 
 type Props = { frame: Setting; onSet: (to: Partial<Setting>) => void }
 

@@ -14,6 +14,7 @@ import { useDesk, useDeskState } from './useDesk'
 export function Bar({ trying, onTry }: { trying: boolean; onTry: () => void }) {
   const { t } = useTranslation()
   const desk = useDesk()
+  const lesson = useDeskState((s) => s.lesson)
   const title = useDeskState((s) => s.outline?.title ?? '')
   const [open, setOpen] = useState<'objectives' | 'rehearse' | null>(null)
   return (
@@ -42,17 +43,20 @@ export function Bar({ trying, onTry }: { trying: boolean; onTry: () => void }) {
         <Eye size={17} aria-hidden="true" />
         {t('prepare.try')}
       </Button>
-      <Button onClick={() => setOpen('rehearse')}>
-        <Users size={17} aria-hidden="true" />
-        {t('prepare.rehearse')}
-      </Button>
+      {!lesson && (
+        <Button onClick={() => setOpen('rehearse')}>
+          <Users size={17} aria-hidden="true" />
+          {t('prepare.rehearse')}
+        </Button>
+      )}
       <Link
-        to={`/start/${desk.board}`}
+        to={lesson ? `/run/${desk.board}` : `/start/${desk.board}`}
         className="inline-flex items-center gap-2 rounded-lg border border-dusk bg-dusk px-3 py-1.5 font-semibold text-paper hover:bg-night"
       >
         <Play size={17} aria-hidden="true" />
-        {t('prepare.start')}
+        {t(lesson ? 'prepare.toLesson' : 'prepare.start')}
       </Link>
+      {lesson && <p className="w-full rounded-lg bg-amber-soft px-3 py-1.5 text-night">{t('prepare.running')}</p>}
       {open === 'objectives' && <Objectives onClose={() => setOpen(null)} />}
       {open === 'rehearse' && <RehearseDialog onClose={() => setOpen(null)} />}
     </header>

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
-import { Check, Download, X } from 'lucide-react'
+import { Check, Download, ListChecks, X } from 'lucide-react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { answerID } from '../rules/answers'
@@ -7,6 +8,9 @@ import { PollCard } from '../polls/PollCard'
 import { textOf } from '../frame/paint/geometry'
 import { nameKey } from '../frame/marks/useMark'
 import { Thumbnail } from '../frame/paint/Thumbnail'
+import { Button } from '../kit/Button'
+import { Changes } from '../kit/Changes'
+import { Dialog } from '../kit/Dialog'
 import { Face } from '../kit/people'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
@@ -15,6 +19,25 @@ import { when } from '../words/words'
 import { isHidden } from '../rules/standing'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/useTitle'
+
+/** What was changed in the lesson, to be taken into its board afterwards. */
+function ChangesButton({ session }: { session: string }) {
+  const { t } = useTranslation()
+  const [open, setOpen] = useState(false)
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>
+        <ListChecks size={17} aria-hidden="true" />
+        {t('rework.changes')}
+      </Button>
+      {open && (
+        <Dialog open onOpenChange={setOpen} title={t('rework.changesTitle')}>
+          <Changes session={session} />
+        </Dialog>
+      )}
+    </>
+  )
+}
 
 /** What is kept of a session: for each student and frame what they wrote, drew and chose. */
 export function RecordPage() {
@@ -43,6 +66,7 @@ export function RecordPage() {
           {t('record.back')}
         </Link>
         <span className="grow" />
+        <ChangesButton session={session} />
         <a
           href={`/api/sessions/${session}/record.csv`}
           download

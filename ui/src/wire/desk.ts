@@ -14,6 +14,8 @@ type Deed = { pile: string; back?: boolean } & wire.BoardStep
 /** What the place where a board is prepared shows. */
 export type DeskState = BenchState & {
   outline: wire.Outline | null
+  /** It is the board of a lesson, with the lesson's id. */
+  lesson: boolean
   /** The frames in order, with their settings; what is on them are the sheets. */
   frames: wire.Frame[]
   /** Why the board cannot be opened. */
@@ -56,6 +58,7 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState, wire.EditResu
       canUndo: new Set(),
       canRedo: new Set(),
       outline: null,
+      lesson: false,
       frames: [],
       closed: null,
     }))
@@ -84,7 +87,7 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState, wire.EditResu
       this.rev = board.rev
       this.outline = board.outline
       for (const frame of board.frames) this.takeFrame(frame)
-      this.state.setState({ network: 'online', closed: null })
+      this.state.setState({ network: 'online', closed: null, lesson: board.lesson ?? false })
       this.show()
       void this.flush()
     } catch (error) {

@@ -55,6 +55,8 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   private readonly contents = new Contents()
   private showing = false
   private catching = new Set<string>()
+  /** The newest revision of the state that was told. */
+  private heard = 0
   private stopped = true
   readonly session: string
 
@@ -227,6 +229,8 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   private async connected() {
     try {
       const hello = await this.call<wire.StaffHello | wire.StudentHello | wire.FrontHello>('hello', this.known())
+      const rev = 'stage' in hello ? hello.stage.rev : 'state' in hello ? hello.state.rev : this.heard
+      if (rev < this.heard) throw new Error('told before what has been heard since')
       if ('stage' in hello) this.helloStudent(hello)
       else if ('front' in hello) this.helloFront(hello)
       else this.helloStaff(hello)
@@ -268,6 +272,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   }
 
   private hear(news: wire.News) {
+    if (news.kind === 'stage') this.heard = Math.max(this.heard, news.stage.rev)
+    if (news.kind === 'state') this.heard = Math.max(this.heard, news.state.rev)
+    if (news.kind === 'board') this.heard = Math.max(this.heard, news.board.state.rev)
     switch (news.kind) {
       case 'changes':
         this.meet(news.changes)
@@ -284,6 +291,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
         return
       case 'state':
         this.heardState(news.state)
+        return
+      case 'board':
+        this.heardBoard(news.board)
         return
       case 'voices':
         this.heardSaid(news.voices)
@@ -308,6 +318,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   protected helloStaff(_hello: wire.StaffHello) {}
   protected meet(_changes: wire.SheetChanges) {}
   protected heardState(_state: wire.State) {}
+  protected heardBoard(_told: wire.Reworked) {}
   protected heardWork(_work: wire.Work[]) {}
   protected withNewWork(): ReadonlyMap<string, wire.Work> {
     return this.state.getState().work
@@ -446,4 +457,4 @@ function withoutID({ id: _id, ...deed }: wire.Op): Deed {
   return deed
 }
 
-export const byId = (people: wire.Person[]) => new Map(people.map((p) => [p.id, p]))
+export const byId = <Named extends { id: string }>(all: Named[]) => new Map(all.map((one) => [one.id, one]))

@@ -1,5 +1,6 @@
-import { codeOf } from './http'
-import { byId, Lesson, workKey } from './lesson'
+import { v7 as uuidv7 } from 'uuid'
+import { call, codeOf } from './http'
+import { byId, Lesson, workKey, type Staff } from './lesson'
 import type * as wire from './types.gen'
 
 /** A lesson as its teacher has it: with commands, and with all that is heard of everybody. */
@@ -31,13 +32,33 @@ export class StaffLesson extends Lesson {
     }
   }
 
+  /**
+   * Puts a new frame on the lesson's board, at a place counted from 0, and goes there;
+   * or is refused and told why. Returns whether it was done.
+   */
+  async addFrame(at: number, from: wire.FrameSource): Promise<boolean> {
+    try {
+      const ask = { id: uuidv7(), since: Number.MAX_SAFE_INTEGER, at, from } satisfies wire.AddFrames
+      const { results } = await call<wire.EditsReply>('POST', `/boards/${this.session}/frames`, ask)
+      const back = results[0]?.back
+      const frame = back?.kind === 'drop' ? back.drop.frames[0] : undefined
+      return frame !== undefined && (await this.give({ kind: 'go', go: { frame } }))
+    } catch (error) {
+      this.tell(codeOf(error))
+      return false
+    }
+  }
+
   /** Lets the teacher change the session; throws a Refused. */
   async command(command: wire.Command) {
     const { state } = await this.call<wire.CommandReply>('command', command)
     this.heardState(state)
   }
 
-  protected override known = (): wire.Hello => ({ board: this.state.getState().staff !== null })
+  protected override known = (): wire.Hello => {
+    const { staff } = this.state.getState()
+    return staff ? { board: staff.state.edition ?? 0 } : {}
+  }
 
   protected override helloStaff({ people, work, sheets, said, ...hello }: wire.StaffHello) {
     const board = hello.board ?? this.state.getState().staff?.board
@@ -61,9 +82,26 @@ export class StaffLesson extends Lesson {
   protected override heardState(state: wire.State) {
     const staff = this.state.getState().staff
     if (!staff || state.rev <= staff.state.rev) return
-    this.state.setState({ staff: { ...staff, state } })
-    const shared = (s: wire.State) => `${s.set?.[state.frame]?.arrangement} ${s.groups?.length ?? 0}`
-    if (state.frame !== staff.state.frame || shared(state) !== shared(staff.state)) void this.openFrame(state.frame)
+    // The board that it is the state of is told by itself.
+    if ((state.edition ?? 0) === (staff.state.edition ?? 0)) this.goesOn({ ...staff, state })
+  }
+
+  protected override heardBoard({ state, title, order, frames: told }: wire.Reworked) {
+    const staff = this.state.getState().staff
+    if (!staff || state.rev <= staff.state.rev) return
+    const known = byId([...staff.board.frames, ...told])
+    const frames = order.flatMap((id) => known.get(id) ?? [])
+    if (frames.length < order.length) void this.again()
+    else this.goesOn({ ...staff, state, board: { ...staff.board, title, frames } })
+  }
+
+  /** Takes the state and the board that belong together, and what is open then. */
+  private goesOn(next: Staff) {
+    const before = this.state.getState().staff
+    this.state.setState({ staff: next })
+    const shared = (s: Staff) =>
+      `${s.state.frame} ${s.board.frames.find((f) => f.id === s.state.frame)?.arrangement} ${s.state.groups?.length ?? 0}`
+    if (before && shared(next) !== shared(before)) void this.openFrame(next.state.frame)
   }
 
   protected override heardFronts({ count }: wire.Fronts) {

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "front-gone" | "front-unknown" | "join-needed" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "join-needed" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -41,7 +41,7 @@ export type Front = {
 export type Hello = {
   known?: Array<string>;
   have?: { [key: string]: Cursor };
-  board?: boolean;
+  board?: number;
   show?: Front;
 };
 
@@ -449,17 +449,6 @@ export type Board = {
   frames: Array<Frame>;
 };
 
-export type Setting = {
-  arrangement: Arrangement;
-  permission: Permission;
-  replies?: boolean;
-};
-
-export type Wording = {
-  title: string;
-  prompt: string;
-};
-
 export type Locks = {
   all?: boolean;
   frames?: Array<string>;
@@ -474,6 +463,7 @@ export type Knock = {
 export type State = {
   rev: number;
   terms: number;
+  edition?: number;
   pace: Pace;
   frame: string;
   from?: string;
@@ -481,9 +471,6 @@ export type State = {
   reached: Array<string>;
   polls: { [key: string]: PollState };
   lifted?: Array<string>;
-  set?: { [key: string]: Setting };
-  laid?: { [key: string]: Layout };
-  words?: { [key: string]: Wording };
   groups?: Array<Array<string>>;
   groupSize?: number;
   front: Front;
@@ -746,6 +733,13 @@ export type SheetChanges = {
   work?: Array<Work>;
 };
 
+export type Reworked = {
+  state: State;
+  title: string;
+  order: Array<string>;
+  frames: Array<Frame>;
+};
+
 export type People = {
   people: Array<Person>;
 };
@@ -789,6 +783,7 @@ export type News = (
   | { kind: "changes"; changes: SheetChanges }
   | { kind: "stage"; stage: Stage }
   | { kind: "state"; state: State }
+  | { kind: "board"; board: Reworked }
   | { kind: "people"; people: People }
   | { kind: "front"; front: FrontStage }
   | { kind: "fronts"; fronts: Fronts }
@@ -840,7 +835,10 @@ export type Lift = {
 
 export type Use = {
   frame: string;
-} & Setting;
+  arrangement: Arrangement;
+  permission: Permission;
+  replies?: boolean;
+};
 
 export type Lay = {
   frame: string;
@@ -849,7 +847,9 @@ export type Lay = {
 
 export type Reword = {
   frame: string;
-} & Wording;
+  title: string;
+  prompt: string;
+};
 
 export type SetGroups = {
   size: number;
@@ -1057,11 +1057,17 @@ export type FrontStands = {
   session?: string;
 };
 
-export type TakeKind = "words" | "layout" | "use";
+export type What = "new" | "gone" | "words" | "use" | "layout" | "settings" | "marks" | "order";
 
-export type Take = {
-  frame: string;
-  what: TakeKind;
+export type Difference = {
+  what: What;
+  frame?: string;
+  title?: string;
+};
+
+export type Differences = {
+  board: string;
+  differences: Array<Difference>;
 };
 
 export type FrontCode = {
@@ -1137,6 +1143,7 @@ export type Outline = {
 export type BoardReply = {
   id: string;
   rev: number;
+  lesson?: boolean;
   outline: Outline;
   frames: Array<Frame>;
 };
@@ -1264,12 +1271,18 @@ export type FromIntake = {
   pages: Array<number>;
 };
 
+export type NewQuestion = {
+  text: string;
+  options: Array<string>;
+};
+
 export type FrameSource = (
   | { kind: "blank"; blank: Blank }
   | { kind: "double"; double: SomeFrames }
   | { kind: "template"; template: FromTemplate }
   | { kind: "board"; board: FromBoard }
   | { kind: "intake"; intake: FromIntake }
+  | { kind: "question"; question: NewQuestion }
 );
 
 export type AddFrames = {

@@ -86,8 +86,7 @@ export function FrontChoices({ staff, choice, onChoose }: Props) {
 function Owners({ staff, owners, onOwners }: { staff: Staff; owners: string[]; onOwners: (o: string[]) => void }) {
   const { t } = useTranslation()
   const people = useLessonState((s) => s.people)
-  const set = staff.state.set?.[staff.state.frame]
-  const arrangement = set?.arrangement ?? staff.board.frames.find((f) => f.id === staff.state.frame)?.arrangement
+  const arrangement = staff.board.frames.find((f) => f.id === staff.state.frame)?.arrangement
   const all =
     arrangement === 'groups'
       ? (staff.state.groups ?? []).map((_, i) => ({ id: groupOwner(i + 1), name: t('run.group', { n: i + 1 }) }))

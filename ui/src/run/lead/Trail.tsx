@@ -6,6 +6,7 @@ import type { Staff } from '../../wire/lesson'
 import type { Frame, Person } from '../../wire/types.gen'
 import { useCalmState } from '../../wire/useCalm'
 import { useStaffLesson } from '../../wire/useStaff'
+import { ChangeMenu } from './ChangeMenu'
 import { PaceMenu } from './PaceMenu'
 import { openFrames, placeOf } from '../places'
 
@@ -43,7 +44,7 @@ export function Trail({ staff }: { staff: Staff }) {
         {board.frames.map((frame, i) => (
           <Station
             key={frame.id}
-            frame={{ ...frame, ...state.set?.[frame.id], ...state.words?.[frame.id] }}
+            frame={frame}
             i={i}
             on={i === at}
             walked={i < at && !own}
@@ -56,6 +57,7 @@ export function Trail({ staff }: { staff: Staff }) {
           />
         ))}
       </ol>
+      <ChangeMenu staff={staff} />
     </nav>
   )
 }

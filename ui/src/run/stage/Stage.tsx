@@ -1,5 +1,5 @@
 import { Tabs } from 'radix-ui'
-import { useMemo, useState } from 'react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { answersIn } from '../../rules/answers'
 import { tallyOf } from '../../polls/kinds'
@@ -23,19 +23,6 @@ import { PutAway } from './PutAway'
 import { UseMenu } from './UseMenu'
 import { isRemoved } from '../../rules/standing'
 
-/** The frame that the class is on, as it is used now. */
-function useFrame({ board, state }: Staff): Frame {
-  return useMemo(() => {
-    const frame = board.frames.find((f) => f.id === state.frame)!
-    return {
-      ...frame,
-      ...state.set?.[frame.id],
-      ...state.words?.[frame.id],
-      layout: state.laid?.[frame.id] ?? frame.layout,
-    }
-  }, [board, state.frame, state.set, state.words, state.laid])
-}
-
 type Props = {
   staff: Staff
   /** Whose part of the frame is open large: a student's id, or a group's owner. */
@@ -48,7 +35,7 @@ type Props = {
 /** The frame that the class is on, or everybody's work on it. */
 export function Stage({ staff, looking, onLook, onFront }: Props) {
   const { t } = useTranslation()
-  const frame = useFrame(staff)
+  const frame = staff.board.frames.find((f) => f.id === staff.state.frame)!
   const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
   const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
   const tab = looking ? 'everyone' : picked?.frame === frame.id ? picked.tab : natural

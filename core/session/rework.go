@@ -1,0 +1,109 @@
+package session
+
+import (
+	"slices"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/prepare"
+	"alpenglow/core/refusal"
+)
+
+// The commands that change what is on the board of the lesson, and not its state:
+// each is an edit of the board (see Command.Edit).
+const (
+	KindUse    CommandKind = "use"
+	KindLay    CommandKind = "lay"
+	KindReword CommandKind = "reword"
+)
+
+// Use changes how a frame is used from now on. All work is kept.
+type Use struct {
+	Frame       string             `json:"frame"`
+	Arrangement lesson.Arrangement `json:"arrangement"`
+	Permission  lesson.Permission  `json:"permission"`
+	Replies     bool               `json:"replies,omitempty"`
+}
+
+// Lay lets the notes of a frame lie free or in columns from now on. No note is
+// changed: free again, each lies where it lay.
+type Lay struct {
+	Frame  string        `json:"frame"`
+	Layout lesson.Layout `json:"layout"`
+}
+
+// Reword gives a frame another title and task. All work is kept.
+type Reword struct {
+	Frame  string `json:"frame"`
+	Title  string `json:"title"`
+	Prompt string `json:"prompt"`
+}
+
+// Edit gives the step by which a command changes the board; false for one that
+// changes the state.
+func (c Command) Edit() (prepare.Step, bool) {
+	var set prepare.SetFrame
+	switch {
+	case c.Kind == KindUse && c.Use != nil:
+		set = prepare.SetFrame{Frame: c.Use.Frame, Arrangement: &c.Use.Arrangement, Permission: &c.Use.Permission,
+			Replies: &c.Use.Replies}
+	case c.Kind == KindLay && c.Lay != nil:
+		set = prepare.SetFrame{Frame: c.Lay.Frame, Layout: &c.Lay.Layout}
+	case c.Kind == KindReword && c.Reword != nil:
+		set = prepare.SetFrame{Frame: c.Reword.Frame, Title: &c.Reword.Title, Prompt: &c.Reword.Prompt}
+	default:
+		return prepare.Step{}, false
+	}
+	return prepare.Step{Kind: prepare.KindFrame, Frame: &set}, true
+}
+
+// Rework is a change of the board while the lesson runs.
+type Rework struct {
+	Before, After lesson.Board
+	// Answers are the answers that questions of the board before have, by the
+	// question's id; each different one once is enough.
+	Answers map[string][]poll.Value
+}
+
+// Rework gives the state with which the lesson goes on after a change of its
+// board. A change that would take anybody's work away is refused: frames stay that
+// the class has been on, and an answered question takes the answers that it has.
+func (s State) Rework(r Rework, with With) (State, error) {
+	if s.Ended {
+		return s, refusal.New(refusal.Ended)
+	}
+	if err := r.After.Check(); err != nil {
+		return s, err
+	}
+	for _, frame := range append(slices.Clone(s.Reached), s.Frame) {
+		before, _, _ := r.Before.Frame(frame)
+		after, _, err := r.After.Frame(frame)
+		if err != nil {
+			return s, refusal.New(refusal.FrameInUse)
+		}
+		for _, p := range before.Polls() {
+			now, err := after.Poll(p.ID)
+			for _, v := range r.Answers[p.ID] {
+				if err != nil || now.Poll.Takes(v) != nil {
+					return s, refusal.New(refusal.PollAnswered)
+				}
+			}
+		}
+	}
+	next := s.clone()
+	for _, f := range next.open(r.After) {
+		next.reach(f, with)
+	}
+	for _, frame := range s.Reached {
+		f, _, _ := r.After.Frame(frame)
+		next.openPolls(f, with)
+		next.group(f, with)
+	}
+	if next.Front.Kind == FrontPoll {
+		if _, shown := frameOf(r.After, next.Front.Poll); !shown {
+			next.Front = Front{Kind: FrontFrame}
+		}
+	}
+	next.Rev, next.Terms, next.Edition = s.Rev+1, s.Terms+1, s.Edition+1
+	return next, nil
+}
