@@ -99,22 +99,3 @@ test("the teacher's second device: taken up where the lesson stands, and in step
   })
   await expect(teacher.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
 })
-
-test('other words while the lesson runs: everybody has them, work stays, and the board takes them if it is to', async ({
-  browser,
-}) => {
-  const { teacher, students } = await lesson(browser, server.url, 'Gil')
-  const [gil] = students as [Page]
-  await addNote(gil, 'kept')
-  await teacher.getByRole('button', { name: 'Change who shares this frame and what students do' }).click()
-  await teacher.getByLabel('Task for students').fill('What is different from day to day?')
-  await teacher.getByLabel('Task for students').blur()
-  await expect(gil.getByText('What is different from day to day?').first()).toBeVisible()
-  await expect(gil.getByRole('button', { name: 'Your note: kept' })).toBeVisible()
-  await accessible(teacher)
-  await teacher.getByRole('button', { name: 'the words', exact: true }).click()
-  await expect(teacher.getByText('The board has it now, too.')).toBeVisible()
-  await teacher.goto('/boards')
-  await teacher.getByRole('link', { name: 'Prepare Moon and tides' }).click()
-  await expect(teacher.getByLabel('Task for students')).toHaveValue('What is different from day to day?')
-})

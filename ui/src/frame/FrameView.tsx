@@ -50,7 +50,11 @@ export function FrameView({ frame, marks, prompt, poll, cover, heads, over }: Pr
     const place = () => {
       const { zoom, x, y } = hand.now.view
       const scale = Math.min(at.clientWidth / FRAME.width, at.clientHeight / FRAME.height) * zoom
-      hand.see(scale, (clientX, clientY) => {
+      const seen = {
+        w: (at.clientWidth * zoom) / scale || FRAME.width,
+        h: (at.clientHeight * zoom) / scale || FRAME.height,
+      }
+      hand.see(scale, seen, (clientX, clientY) => {
         const box = to.getBoundingClientRect()
         return { x: (clientX - box.left) / scale, y: (clientY - box.top) / scale }
       })

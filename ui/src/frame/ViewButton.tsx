@@ -29,7 +29,7 @@ export function TourOffer({ onOpen }: { onOpen: (what: Window) => void }) {
     if (opens) onOpen('tour')
   }
   return (
-    <p className="ms-auto flex shrink-0 items-center rounded-full border border-line bg-paper text-[13px]">
+    <p className="ms-auto flex shrink-0 turned:hidden items-center rounded-full border border-line bg-paper text-[13px]">
       <button
         type="button"
         className="rounded-full py-1.5 ps-3.5 pe-1 font-semibold text-dusk hover:underline"

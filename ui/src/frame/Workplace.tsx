@@ -1,4 +1,14 @@
-import { Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react'
+import {
+  Suspense,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+  type RefObject,
+} from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
 import { fetchParts, part } from '../kit/part'
@@ -49,6 +59,8 @@ type Props = {
   me: string
   mayAdd: boolean
   prompt?: boolean
+  /** The frame fills its place in both directions at first, and begins where there is something. */
+  fills?: boolean
   tool?: Tool
   poll?: (mark: Element & { kind: 'poll' }) => ReactNode
   cover?: (mark: Element & { kind: 'cover' }) => ReactNode
@@ -111,6 +123,7 @@ export function Workplace({
   me,
   mayAdd,
   prompt = true,
+  fills = false,
   tool = 'select',
   poll,
   cover,
@@ -178,6 +191,9 @@ export function Workplace({
   useCounts(hand, replies, under)
   useEffect(() => () => leaveKeys(hand), [hand, frame.id, sheet, held])
   useEffect(() => void fetchParts(), [])
+  useLayoutEffect(() => {
+    if (fills) hand.fill()
+  }, [hand, fills])
   const uploads = useUploads(hand)
   const settled = useSettled()
   useClipboard(at, hand, uploads.add)
@@ -193,7 +209,7 @@ export function Workplace({
         data-part="workplace"
         data-tool={held}
         data-own-escape={editing || held !== 'select' || selected.size > 0 ? '' : undefined}
-        className="flex min-h-0 grow flex-col outline-none"
+        className="flex min-h-0 grow flex-col outline-none turned:flex-row"
       >
         <button
           type="button"
@@ -205,13 +221,13 @@ export function Workplace({
         <p id="mark-keys" hidden>
           {t('frame.keys')}
         </p>
-        <div className="flex min-h-0 grow max-sm:flex-col">
+        <div className="flex min-h-0 min-w-0 grow max-sm:flex-col">
           {tray.length > 0 && (
             <Suspense fallback={null}>
               <Tray pieces={tray} />
             </Suspense>
           )}
-          <div className="relative min-h-0 grow p-2">
+          <div className="relative min-h-0 min-w-0 grow p-2">
             <FrameView
               frame={frame}
               marks={shown}

@@ -9,6 +9,6 @@ export const viewButton = (on: boolean) =>
 export const ViewSign = ({ word }: { word: string }) => (
   <>
     <Eye size={17} aria-hidden="true" />
-    {word}
+    <span className="turned:sr-only">{word}</span>
   </>
 )

@@ -23,7 +23,7 @@ export function Trail({ frames, at, onOpen }: Props) {
   const canUndo = useDeskState((s) => s.canUndo.has(BOARD_PILE))
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set())
   const [dialog, setDialog] = useState<'add' | 'overview' | 'template' | null>(null)
-  const [deleted, setDeleted] = useState<{ count: number; by: string } | null>(null)
+  const [deleted, setDeleted] = useState<{ frames: string[]; by: string } | null>(null)
   const list = useRef<HTMLDivElement>(null)
   const chosen = frames.filter((f) => picked.has(f.id) || f.id === at).map((f) => f.id)
   const index = frames.findIndex((f) => f.id === at)
@@ -61,7 +61,7 @@ export function Trail({ frames, at, onOpen }: Props) {
     const by = desk.change({ kind: 'drop', drop: { frames: chosen } })
     // The focus goes to what takes the place of the deleted frame.
     only(left[Math.min(ahead, left.length - 1)]!.id)
-    if (by) setDeleted({ count: chosen.length, by })
+    if (by) setDeleted({ frames: chosen, by })
   }
   async function double() {
     try {
@@ -207,7 +207,8 @@ export function Trail({ frames, at, onOpen }: Props) {
         </DropdownMenu.Root>
       </div>
       <Deleted
-        count={deleted?.count ?? 0}
+        // What was refused is there again.
+        count={deleted?.frames.filter((id) => !frames.some((f) => f.id === id)).length ?? 0}
         onUndo={() => deleted && desk.undoThat(BOARD_PILE, deleted.by)}
         onDone={() => setDeleted(null)}
       />

@@ -6,7 +6,7 @@ import { Workplace } from '../frame/Workplace'
 import { RefusalNotice } from '../kit/Notice'
 import { Face } from '../kit/people'
 import { SavedSign } from '../kit/SavedSign'
-import { useNarrow } from '../kit/useNarrow'
+import { useNarrow, useTurned } from '../kit/useNarrow'
 import { call } from '../wire/http'
 import { answersIn } from '../rules/answers'
 import type { Element, Me } from '../wire/types.gen'
@@ -93,6 +93,7 @@ export function Lesson() {
   const left = useLeft(student?.stage.timer)
   const ends = useUntil(student?.stage.atBoard?.until)
   const narrow = useNarrow()
+  const turned = useTurned()
   const [picture, setPicture] = useState('')
 
   if (closed) return <Message title={t('student.gone')} text={t(`refusal.${closed}`)} />
@@ -114,6 +115,9 @@ export function Lesson() {
   const inColumns = (frame.layout.columns?.length ?? 0) > 0
   const reads = narrow && inColumns
   const onlyPoll = frame.prepared.length > 0 && frame.prepared.every((e) => e.kind === 'poll') && !mayAdd
+  // A question on the spot is its frame's title, too: it is read once.
+  const [first] = frame.prepared
+  const saidBelow = onlyPoll && !frame.prompt && first?.kind === 'poll' && first.poll.text.startsWith(frame.title)
 
   const poll = (mark: Element & { kind: 'poll' }, onFrame: boolean) => {
     const { phase, round } = stage.polls[mark.id] ?? { phase: 'closed', round: 1 }
@@ -137,7 +141,7 @@ export function Lesson() {
 
   const trail = stage.trail && (
     <Suspense fallback={null}>
-      <Way stage={stage} titled={!narrow} />
+      <Way stage={stage} titled={!narrow && !turned} />
     </Suspense>
   )
 
@@ -153,124 +157,129 @@ export function Lesson() {
   )
 
   return (
-    <div className="flex h-dvh flex-col overflow-hidden bg-mist">
-      <p role="status" className="sr-only">
-        {stage.paused ? t('student.rest') : ''}
-      </p>
-      {stage.paused && (
-        <div
-          role="dialog"
-          aria-modal="true"
-          aria-labelledby="rest"
-          className="fixed inset-0 z-50 grid place-items-center bg-night p-8 text-center text-paper"
-        >
-          <div className="max-w-md">
-            <h1 id="rest" className="mb-3 text-3xl">
-              {t('student.rest')}
-            </h1>
-            <p className="text-xl">{t('student.restText')}</p>
+    <div className="h-dvh" data-part="student">
+      <div className="flex h-dvh flex-col overflow-hidden bg-mist turned:flex-row">
+        <p role="status" className="sr-only">
+          {stage.paused ? t('student.rest') : ''}
+        </p>
+        {stage.paused && (
+          <div
+            role="dialog"
+            aria-modal="true"
+            aria-labelledby="rest"
+            className="fixed inset-0 z-50 grid place-items-center bg-night p-8 text-center text-paper"
+          >
+            <div className="max-w-md">
+              <h1 id="rest" className="mb-3 text-3xl">
+                {t('student.rest')}
+              </h1>
+              <p className="text-xl">{t('student.restText')}</p>
+            </div>
           </div>
-        </div>
-      )}
-      <header
-        inert={stage.paused}
-        aria-label={t('student.header')}
-        className="flex items-center gap-3 border-b border-line bg-paper px-3.5 py-2"
-      >
-        <Face id={me.id} name={me.name} />
-        <div className={trail && !narrow ? 'max-w-72 min-w-36' : 'min-w-0 grow'}>
-          <p className="truncate font-semibold">{me.name}</p>
-          <p className="truncate text-sm text-slate">
-            {t('student.of', { n: stage.number, of: stage.of })}
-            {place && <> · {place}</>}
-          </p>
-        </div>
-        {!narrow && trail}
-        {!narrow && timer}
-        <span data-part="saved">
-          <SavedSign />
-        </span>
-        {!narrow && voice}
-      </header>
-      {narrow && (
-        <div
-          inert={stage.paused}
-          className="flex items-center justify-between gap-3 border-b border-line bg-paper px-3.5 py-1.5"
-        >
-          {voice}
-          {timer}
-        </div>
-      )}
-      <AtBoard over={ends?.over ?? false} />
-      <Coming />
-      {narrow && trail}
-      <p role="status" className="bg-glow-soft px-4 py-1.5 font-semibold text-glow-deep empty:hidden">
-        {locked && !atBoard && t('student.locked')}
-      </p>
-      <p role="status" className="sr-only">
-        {t('student.station', { n: stage.number, title: frame.title })}
-      </p>
-      <main className="flex min-h-0 grow flex-col" aria-labelledby="task" inert={stage.paused}>
-        <div className={narrow || onlyPoll ? 'bg-paper px-4 py-3' : 'sr-only'}>
-          <h1 id="task" dir="auto" className="text-xl leading-tight">
-            {frame.title}
-          </h1>
-          {frame.prompt && (
-            <p dir="auto" className="mt-1 text-slate">
-              {frame.prompt}
-            </p>
-          )}
-        </div>
-        {onlyPoll ? (
-          <div className="min-h-0 grow overflow-auto p-4">
-            <div className="mx-auto flex max-w-3xl flex-col gap-4">{polls.map((p) => poll(p, false))}</div>
-          </div>
-        ) : reads && picture !== frame.id && surface ? (
-          <Suspense fallback={null}>
-            <Reading
-              frame={frame}
-              sheet={surface.sheet}
-              marks={surface.marks}
-              me={me.id}
-              mayAdd={mayAdd}
-              onPicture={() => setPicture(frame.id)}
-            >
-              {polls.map((p) => poll(p, false))}
-            </Reading>
-          </Suspense>
-        ) : (
-          <>
-            {reads && (
-              <button
-                type="button"
-                className="m-2 min-h-11 self-start rounded-lg border border-edge bg-paper px-3 font-semibold"
-                onClick={() => setPicture('')}
-              >
-                {t('student.read')}
-              </button>
-            )}
-            <Workplace
-              key={surface?.sheet ?? frame.id}
-              frame={frame}
-              sheet={surface?.sheet ?? null}
-              marks={surface?.marks ?? []}
-              me={me.id}
-              mayAdd={mayAdd}
-              prompt={!narrow}
-              tool={frame.arrangement === 'individual' && mayAdd && !inColumns ? 'pen' : 'select'}
-              poll={narrow ? undefined : (mark) => poll(mark, true)}
-              more={() =>
-                mayAdd ? null : (
-                  <span className="text-sm text-slate">{t(locked ? 'student.locked' : 'student.look')}</span>
-                )
-              }
-            />
-            {narrow && polls.length > 0 && (
-              <div className="max-h-[50vh] overflow-auto p-3">{polls.map((p) => poll(p, false))}</div>
-            )}
-          </>
         )}
-      </main>
+        <header
+          inert={stage.paused}
+          aria-label={t('student.header')}
+          className="flex items-center gap-3 border-b border-line bg-paper px-3.5 py-2 turned:w-20 turned:shrink-0 turned:flex-col turned:overflow-y-auto turned:border-e turned:border-b-0 turned:px-1.5 turned:text-center"
+        >
+          <Face id={me.id} name={me.name} />
+          <div className={`turned:sr-only ${trail && !narrow ? 'max-w-72 min-w-36' : 'min-w-0 grow'}`}>
+            <p className="truncate font-semibold">{me.name}</p>
+            <p className="truncate text-sm text-slate">
+              {t('student.of', { n: stage.number, of: stage.of })}
+              {place && <> · {place}</>}
+            </p>
+          </div>
+          {!narrow && !turned && trail}
+          {!narrow && timer}
+          <span data-part="saved">
+            <SavedSign />
+          </span>
+          {!narrow && voice}
+        </header>
+        <div className="flex min-h-0 min-w-0 grow flex-col">
+          {narrow && (
+            <div
+              inert={stage.paused}
+              className="flex items-center justify-between gap-3 border-b border-line bg-paper px-3.5 py-1.5"
+            >
+              {voice}
+              {timer}
+            </div>
+          )}
+          <AtBoard over={ends?.over ?? false} />
+          <Coming />
+          {(narrow || turned) && trail}
+          <p role="status" className="bg-glow-soft px-4 py-1.5 font-semibold text-glow-deep empty:hidden">
+            {locked && !atBoard && t('student.locked')}
+          </p>
+          <p role="status" className="sr-only">
+            {t('student.station', { n: stage.number, title: frame.title })}
+          </p>
+          <main className="flex min-h-0 grow flex-col" aria-labelledby="task" inert={stage.paused}>
+            <div className={(narrow || onlyPoll) && !saidBelow ? 'bg-paper px-4 py-3' : 'sr-only'}>
+              <h1 id="task" dir="auto" className="text-xl leading-tight">
+                {frame.title}
+              </h1>
+              {frame.prompt && (
+                <p dir="auto" className="mt-1 text-slate">
+                  {frame.prompt}
+                </p>
+              )}
+            </div>
+            {onlyPoll ? (
+              <div className="min-h-0 grow overflow-auto p-4">
+                <div className="mx-auto flex max-w-3xl flex-col gap-4">{polls.map((p) => poll(p, false))}</div>
+              </div>
+            ) : reads && picture !== frame.id && surface ? (
+              <Suspense fallback={null}>
+                <Reading
+                  frame={frame}
+                  sheet={surface.sheet}
+                  marks={surface.marks}
+                  me={me.id}
+                  mayAdd={mayAdd}
+                  onPicture={() => setPicture(frame.id)}
+                >
+                  {polls.map((p) => poll(p, false))}
+                </Reading>
+              </Suspense>
+            ) : (
+              <>
+                {reads && (
+                  <button
+                    type="button"
+                    className="m-2 min-h-11 self-start rounded-lg border border-edge bg-paper px-3 font-semibold"
+                    onClick={() => setPicture('')}
+                  >
+                    {t('student.read')}
+                  </button>
+                )}
+                <Workplace
+                  key={surface?.sheet ?? frame.id}
+                  frame={frame}
+                  sheet={surface?.sheet ?? null}
+                  marks={surface?.marks ?? []}
+                  me={me.id}
+                  mayAdd={mayAdd}
+                  prompt={!narrow}
+                  fills={reads}
+                  tool={frame.arrangement === 'individual' && mayAdd && !inColumns ? 'pen' : 'select'}
+                  poll={narrow ? undefined : (mark) => poll(mark, true)}
+                  more={() =>
+                    mayAdd ? null : (
+                      <span className="text-sm text-slate">{t(locked ? 'student.locked' : 'student.look')}</span>
+                    )
+                  }
+                />
+                {narrow && polls.length > 0 && (
+                  <div className="max-h-[50vh] overflow-auto p-3">{polls.map((p) => poll(p, false))}</div>
+                )}
+              </>
+            )}
+          </main>
+        </div>
+      </div>
     </div>
   )
 }

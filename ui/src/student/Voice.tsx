@@ -20,7 +20,7 @@ export default function Voice({ frame }: { frame: string }) {
     `grid size-10 shrink-0 place-items-center rounded-lg border ${on ? 'border-dusk bg-dusk text-paper' : 'border-edge bg-paper hover:bg-mist'}`
   const questions = shared.questions.length
   return (
-    <span className="flex items-center gap-1.5" data-part="voice">
+    <span className="flex items-center gap-1.5 turned:flex-col" data-part="voice">
       <button
         type="button"
         aria-pressed={done}

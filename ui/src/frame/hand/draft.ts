@@ -5,7 +5,7 @@ import type { Settings } from './settings'
 export type Draft = { kind: 'note' | 'text'; id: string; x: number; y: number; w: number; h: number }
 
 /** Whether a mark is only being written and not yet on the sheet. */
-export const isDraft = (mark: Element) => mark.at === 0
+export const isDraft = (mark: Element) => mark.z === Number.MAX_SAFE_INTEGER
 
 /** The draft as a mark, for painting it while it is written. */
 export function draftMark(draft: Draft, settings: Settings, author: string): Element {

@@ -33,6 +33,8 @@ export class Hand {
   readonly bench: Bench
   /** The screen pixels of a frame unit. */
   scale = 1
+  /** How much is seen at zoom 1, in units: in one direction the frame, in the other at least that. */
+  private seen = { w: FRAME.width, h: FRAME.height }
   /** Where on the frame a point of the screen lies. */
   toFrame: (clientX: number, clientY: number) => Point = (x, y) => ({ x, y })
 
@@ -72,8 +74,9 @@ export class Hand {
   }
 
   /** Tells the hand how the frame lies on the screen. */
-  see(scale: number, toFrame: (clientX: number, clientY: number) => Point) {
+  see(scale: number, seen: { w: number; h: number }, toFrame: (clientX: number, clientY: number) => Point) {
     this.scale = scale
+    this.seen = seen
     this.toFrame = toFrame
   }
 
@@ -378,12 +381,12 @@ export class Hand {
 
   look(view: Partial<View>) {
     const zoom = Math.max(ZOOM.least, Math.min(ZOOM.most, view.zoom ?? this.now.view.zoom))
-    const clamp = (n: number, size: number) => {
-      const seen = size / zoom / 2
-      return zoom <= 1 ? size / 2 : Math.max(seen, Math.min(size - seen, n))
+    const clamp = (n: number, size: number, whole: number) => {
+      const half = whole / zoom / 2
+      return half * 2 >= size ? size / 2 : Math.max(half, Math.min(size - half, n))
     }
-    const x = clamp(view.x ?? this.now.view.x, FRAME.width)
-    const y = clamp(view.y ?? this.now.view.y, FRAME.height)
+    const x = clamp(view.x ?? this.now.view.x, FRAME.width, this.seen.w)
+    const y = clamp(view.y ?? this.now.view.y, FRAME.height, this.seen.h)
     this.set({ view: { zoom, x, y } })
   }
 
@@ -396,6 +399,14 @@ export class Hand {
   }
 
   fit = () => this.look(wholeFrame)
+
+  /** Zooms so that the frame fills its place in both directions, and begins with the first that is on it. */
+  fill() {
+    const { w, h } = this.seen
+    const boxes = [...this.ground.marks, ...this.ground.frame.prepared].filter((m) => m.w > 0).map(boundsOf)
+    const first = boxes.sort((a, b) => a.x + a.y - (b.x + b.y))[0]
+    this.look({ ...wholeFrame, ...(first && centre(first)), zoom: Math.max(w / FRAME.width, h / FRAME.height) })
+  }
 
   /** Brings a mark into sight. */
   show(mark: Element) {

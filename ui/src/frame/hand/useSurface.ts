@@ -1,5 +1,5 @@
 import { useEffect, type RefObject } from 'react'
-import type { Gesture } from './gesture'
+import { markAt, type Gesture } from './gesture'
 import { start } from './gestures'
 import { useHand } from './useHand'
 import type { Hand } from './hand'
@@ -51,6 +51,7 @@ function listen(at: HTMLDivElement, hand: Hand) {
       touches.set(e.pointerId, { x: e.clientX, y: e.clientY })
       if (touches.size === 2) {
         cancel()
+        pan = null
         pinch = { distance: spread(), zoom: hand.now.view.zoom }
         return
       }
@@ -64,6 +65,14 @@ function listen(at: HTMLDivElement, hand: Hand) {
       return
     }
     if (e.button !== 0 || keepsItself(e.target)) return
+    if (e.pointerType === 'touch' && hand.now.tool === 'select' && !hand.now.settings.select.lasso) {
+      // A finger beside everything moves what is seen, where not all of it is.
+      if (hand.now.view.zoom > 1 && !markAt(hand, e.clientX, e.clientY)) {
+        pan = { id: e.pointerId, x: e.clientX, y: e.clientY }
+        at.setPointerCapture(e.pointerId)
+        return
+      }
+    }
     const begun = start(hand, e)
     if (!begun) return
     // The browser would move the focus, or begin to select words.

@@ -77,12 +77,12 @@ export function Ledge({ works, undo, redo, onPicture, onLink, tools, last, child
     <div
       role="toolbar"
       aria-label={t('ledge.label')}
-      className="flex flex-col border-t-3 border-edge bg-paper"
+      className="flex flex-col border-t-3 border-edge bg-paper turned:w-44 turned:shrink-0 turned:overflow-y-auto turned:border-s-3 turned:border-t-0"
       data-part="ledge"
     >
       <div
         ref={offers}
-        className="flex min-h-12 items-center gap-x-2 gap-y-0.5 border-b border-line bg-snow px-2 max-sm:overflow-x-auto sm:flex-wrap"
+        className="flex min-h-12 items-center gap-x-2 gap-y-0.5 border-b border-line bg-snow px-2 max-sm:overflow-x-auto sm:flex-wrap turned:order-last turned:border-b-0 turned:[&_[role=group]]:flex-wrap"
         data-part="offers"
       >
         {isInk(tool) && works && (
@@ -152,7 +152,7 @@ export function Ledge({ works, undo, redo, onPicture, onLink, tools, last, child
                 />
               </>
             )}
-            <span className="mx-1 hidden h-8 border-s border-line sm:block" />
+            <span className="mx-1 hidden h-8 border-s border-line sm:block turned:hidden" />
             <ToolButton icon={Undo2} name={t('ledge.undo')} hotkey="Ctrl Z" onClick={undo} />
             <ToolButton icon={Redo2} name={t('ledge.redo')} hotkey="Ctrl Y" onClick={redo} />
             {narrow && (

@@ -48,7 +48,7 @@ export const Group = ({ name, children }: { name?: string; children: ReactNode }
   <div
     role={name ? 'group' : undefined}
     aria-label={name}
-    className="flex shrink-0 items-center not-first:border-s not-first:border-line not-first:ps-2"
+    className="flex shrink-0 items-center not-first:border-s not-first:border-line not-first:ps-2 turned:max-w-full turned:not-first:border-s-0 turned:not-first:ps-0"
   >
     {children}
   </div>
