@@ -13,7 +13,11 @@ test.afterAll(() => server?.remove())
 async function fingers(page: Page, ...ways: Array<[from: [number, number], to: [number, number]]>) {
   const touch = await page.context().newCDPSession(page)
   const at = (share: number) =>
-    ways.map(([from, to], id) => ({ id, x: from[0] + (to[0] - from[0]) * share, y: from[1] + (to[1] - from[1]) * share }))
+    ways.map(([from, to], id) => ({
+      id,
+      x: from[0] + (to[0] - from[0]) * share,
+      y: from[1] + (to[1] - from[1]) * share,
+    }))
   await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: at(0) })
   for (const share of [0.25, 0.5, 0.75, 1])
     await touch.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: at(share) })

@@ -60,7 +60,10 @@ test('a lesson changes while it runs: everybody has it, work stays, and its boar
   await expect(desk.getByText('The class has been on this frame, so it stays for this lesson.')).toBeVisible()
   await expect(desk.getByRole('option', { name: /^Frame \d/ })).toHaveCount(4)
   await desk.getByRole('option', { name: /^Frame 2:/ }).click()
-  await desk.locator('[data-mark]').first().click({ position: { x: 30, y: 12 } })
+  await desk
+    .locator('[data-mark]')
+    .first()
+    .click({ position: { x: 30, y: 12 } })
   await desk.keyboard.press('Delete')
   await expect(desk.getByText('This poll has answers already.', { exact: false })).toBeVisible()
   await expect(desk.getByText('Not sure').first()).toBeVisible()
