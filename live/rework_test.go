@@ -65,7 +65,9 @@ func TestReworkAtOnce(t *testing.T) {
 		answer := sheet.Op{ID: store.NewID(), Sheet: own.ID, Step: sheet.Step{Kind: sheet.KindAnswer,
 			Answer: &sheet.SetAnswer{Poll: asked, Round: 1, Value: &value}}}
 		first, second = both(
-			func() error { return h.rework(one, sheet.Step{Kind: sheet.KindRemove, Remove: &sheet.Remove{Mark: asked}}) },
+			func() error {
+				return h.rework(one, sheet.Step{Kind: sheet.KindRemove, Remove: &sheet.Remove{Mark: asked}})
+			},
 			func() error {
 				_, err := h.do(t, other, noor, answer)
 				if r := refusal.Of(err); r != nil && r.Code == refusal.NoSuchPoll { // this server has not heard of it yet
