@@ -1,6 +1,7 @@
 package session
 
 import (
+	"maps"
 	"slices"
 	"strings"
 
@@ -35,20 +36,35 @@ const (
 )
 
 // Front is what the front screen shows. Frame and Owners say whose sheets of which
-// frame, Poll which poll, Result that its answers are counted for all to see.
+// frame, Poll which poll, Result that its answers are counted for all to see. From says from
+// which note on each column of the class's frame is shown, by the column's id, where
+// there is not room for all.
 type Front struct {
-	Kind   FrontKind `json:"kind"`
-	Frame  string    `json:"frame,omitempty"`
-	Owners []string  `json:"owners,omitempty"`
-	Poll   string    `json:"poll,omitempty"`
-	Result bool      `json:"result,omitempty"`
-	Words  string    `json:"words,omitempty"`
+	Kind   FrontKind      `json:"kind"`
+	Frame  string         `json:"frame,omitempty"`
+	Owners []string       `json:"owners,omitempty"`
+	Poll   string         `json:"poll,omitempty"`
+	Result bool           `json:"result,omitempty"`
+	Words  string         `json:"words,omitempty"`
+	From   map[string]int `json:"from,omitempty"`
 }
 
 func (f *Front) do(s *State, board lesson.Board, with With) error {
 	next := Front{Kind: f.Kind}
 	switch f.Kind {
-	case FrontGathering, FrontFrame, FrontNothing:
+	case FrontGathering, FrontNothing:
+	case FrontFrame:
+		on, _, err := board.Frame(s.Frame)
+		if err != nil {
+			return err
+		}
+		for column, first := range f.From {
+			known := slices.ContainsFunc(on.Layout.Columns, func(c lesson.Column) bool { return c.ID == column })
+			if !known || first < 0 || first > lesson.MaxPrepared {
+				return refusal.About(refusal.Malformed, "no such column")
+			}
+		}
+		next.From = maps.Clone(f.From)
 	case FrontWords:
 		next.Words = strings.TrimSpace(f.Words)
 		if err := lesson.CheckText(next.Words, MaxFrontWords); err != nil {

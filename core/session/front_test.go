@@ -28,6 +28,9 @@ func TestFront(t *testing.T) {
 	}{
 		{"gathering", nil, session.Front{Kind: session.FrontGathering}, ""},
 		{"the class's frame", nil, session.Front{Kind: session.FrontFrame}, ""},
+		{"further down a column", nil, session.Front{Kind: session.FrontFrame, From: map[string]int{"see": 12}}, ""},
+		{"no such column", nil, session.Front{Kind: session.FrontFrame, From: map[string]int{"think": 1}}, refusal.Malformed},
+		{"before the first note", nil, session.Front{Kind: session.FrontFrame, From: map[string]int{"see": -1}}, refusal.Malformed},
 		{"words", nil, session.Front{Kind: session.FrontWords, Words: " Ebb "}, ""},
 		{"no words", nil, session.Front{Kind: session.FrontWords, Words: " "}, refusal.EmptyNote},
 		{"words that turn around", nil, session.Front{Kind: session.FrontWords, Words: "a\u202Eb"}, refusal.TextControl},
@@ -50,22 +53,27 @@ func TestFront(t *testing.T) {
 		{"a frame that was open", []session.Command{goTo("two"), goTo("one")},
 			session.Front{Kind: session.FrontSheets, Frame: "two", Owners: []string{"student 0"}}, ""},
 	} {
-		s, err := session.Start(board(), session.Led)
+		on := board()
+		on.Frames[0].Layout.Columns = []lesson.Column{{ID: "see"}}
+		s, err := session.Start(on, session.Led)
 		for _, b := range append([]session.Command{goTo("one")}, c.before...) {
 			if err == nil {
-				s, err = s.Apply(board(), b, classOf(8))
+				s, err = s.Apply(on, b, classOf(8))
 			}
 		}
 		if err != nil {
 			t.Fatal(err)
 		}
-		next, err := s.Apply(board(), show(c.show), classOf(8))
+		next, err := s.Apply(on, show(c.show), classOf(8))
 		got := refusal.Code("")
 		if r := refusal.Of(err); r != nil {
 			got = r.Code
 		}
 		if got != c.want || err == nil && (next.Front.Kind != c.show.Kind || next.Terms != s.Terms) {
 			t.Errorf("%s: %q, shows %+v", c.name, got, next.Front)
+		}
+		if gone, err := next.Apply(on, goTo("two"), classOf(8)); err != nil || gone.Front.From != nil {
+			t.Errorf("%s: on the next frame it begins at %v: %v", c.name, gone.Front.From, err)
 		}
 	}
 }

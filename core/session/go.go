@@ -15,6 +15,9 @@ func (g *Go) do(s *State, board lesson.Board, with With) error {
 	if err != nil {
 		return err
 	}
+	if s.Frame != frame.ID {
+		s.Front.From = nil
+	}
 	s.Frame = frame.ID
 	if s.Pace == Led {
 		s.reach(frame, with)

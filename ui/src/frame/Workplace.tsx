@@ -2,6 +2,7 @@ import {
   Suspense,
   useCallback,
   useEffect,
+  useEffectEvent,
   useLayoutEffect,
   useMemo,
   useRef,
@@ -31,6 +32,7 @@ import { Ledge } from './offers/Ledge'
 import { Offer } from './offers/Offer'
 import { Overlay } from './Overlay'
 import { useUploads, type UploadsHere } from './pictures/Uploads'
+import type { From } from './paint/columns'
 import { ViewControls } from './View'
 import { TourOffer, ViewButton } from './ViewButton'
 import type { Window } from './viewSign'
@@ -61,6 +63,9 @@ type Props = {
   prompt?: boolean
   /** The frame fills its place in both directions at first, and begins where there is something. */
   fills?: boolean
+  /** From which note on each column is shown at first, and who is told when that is another. */
+  from?: From
+  onFrom?: (from: From) => void
   tool?: Tool
   poll?: (mark: Element & { kind: 'poll' }) => ReactNode
   cover?: (mark: Element & { kind: 'cover' }) => ReactNode
@@ -124,6 +129,8 @@ export function Workplace({
   mayAdd,
   prompt = true,
   fills = false,
+  from: first,
+  onFrom,
   tool = 'select',
   poll,
   cover,
@@ -165,6 +172,13 @@ export function Workplace({
   const selected = useStore(hand.state, (s) => s.selected)
 
   const from = useStore(hand.state, (s) => s.from)
+  const told = useEffectEvent((next: From) => onFrom?.(next))
+  useEffect(() => {
+    if (first) hand.set({ from: first })
+    return hand.state.subscribe((now, before) => now.from !== before.from && told(now.from))
+    // Only at first: afterwards the hand knows better.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [hand])
   const nameOf = useCallback(
     (author: string | undefined) =>
       author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),

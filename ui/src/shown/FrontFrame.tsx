@@ -1,12 +1,12 @@
-import { useCallback, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useStore } from 'zustand'
 import { FrameView } from '../frame/FrameView'
 import { Hand } from '../frame/hand/hand'
 import { HandProvider } from '../frame/hand/useHand'
 import { Overlay } from '../frame/Overlay'
 import { useCounts } from '../frame/useCounts'
 import { useColumns } from '../frame/useColumns'
+import type { From } from '../frame/paint/columns'
 import { PollCard } from '../polls/PollCard'
 import { laid } from '../rules/pieces'
 import type { Shown } from '../wire/sheets'
@@ -15,11 +15,18 @@ import { useBench, useBenchState } from '../wire/useLesson'
 
 const nothing: Element[] = []
 const noHeads: never[] = []
+const fromFirst: From = {}
 
-type Props = { frame: Frame; sheet: Shown | undefined; polls: Record<string, PollState> }
+type Props = {
+  frame: Frame
+  sheet: Shown | undefined
+  polls: Record<string, PollState>
+  /** From which note on each column is shown. */
+  from?: From
+}
 
 /** A frame on the front screen, live, with no hand on it: nothing there can be touched or focused. */
-export function FrontFrame({ frame, sheet, polls }: Props) {
+export function FrontFrame({ frame, sheet, polls, from = fromFirst }: Props) {
   const { t } = useTranslation()
   const bench = useBench()
   const people = useBenchState((s) => s.people)
@@ -27,7 +34,7 @@ export function FrontFrame({ frame, sheet, polls }: Props) {
   const { marks, margin, replies, under } = useMemo(() => laid(frame, onSheet), [frame, onSheet])
   const ground = { frame, sheet: null, saved: marks, me: '', works: false, preparing: false }
   const [hand] = useState(() => new Hand(bench, { ...ground, marks, columns: null }, 'select'))
-  const from = useStore(hand.state, (s) => s.from)
+  useEffect(() => hand.set({ from }), [hand, from])
   const nameOf = useCallback(
     (author: string | undefined) =>
       author === 'staff' ? t('frame.teacher') : (people.get(author ?? '')?.name ?? t('frame.somebody')),

@@ -68,6 +68,7 @@ function Content({ session, stage }: { session: string; stage: FrontStage }) {
           frame={frame}
           sheet={sheetOf('class')}
           polls={stage.polls}
+          from={show.from}
         />
       ) : null
     case 'sheets': {

@@ -36,6 +36,7 @@ export type Front = {
   poll?: string;
   result?: boolean;
   words?: string;
+  from?: { [key: string]: number };
 };
 
 export type Hello = {

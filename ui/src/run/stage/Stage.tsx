@@ -8,6 +8,7 @@ import { Workplace } from '../../frame/Workplace'
 import type { Staff } from '../../wire/lesson'
 import type { Element, Frame, Front, PollState } from '../../wire/types.gen'
 import { useLessonState } from '../../wire/useLesson'
+import { useStaffLesson } from '../../wire/useStaff'
 import { AtBoard } from './AtBoard'
 import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
@@ -84,6 +85,8 @@ const notAsked: PollState = { phase: 'open', round: 1 }
 
 function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
+  const lesson = useStaffLesson()
+  const shows = staff.state.front.kind === 'frame'
   const sheets = useLessonState((s) => s.sheets)
   const sheet = sheets.find((s) => s.frame === frame.id && s.owner === 'class')
   const answered = sheets.filter((s) => s.frame === frame.id).flatMap((s) => s.marks)
@@ -95,6 +98,9 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
       marks={frame.arrangement === 'class' ? (sheet?.marks ?? []).filter((m) => !isRemoved(m)) : nothing}
       me="staff"
       mayAdd={frame.arrangement === 'class'}
+      // The class in front sees the part of the columns that its teacher looks at.
+      from={shows ? staff.state.front.from : undefined}
+      onFrom={(from) => shows && void lesson.give({ kind: 'front', front: { kind: 'frame', from } })}
       poll={(mark) => {
         const { phase, round } = staff.state.polls[mark.id] ?? notAsked
         return (
