@@ -3,7 +3,7 @@
 import { test, type Page } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import { join as path } from 'node:path'
-import { device, join, signIn, startSession } from './support/people'
+import { device, join, phone, signIn, startSession } from './support/people'
 import { DemoServer } from './support/server'
 
 const NOTES = 300
@@ -153,6 +153,74 @@ test('how smoothly a full frame moves', async ({ browser }) => {
         }),
       )
     }
+  } finally {
+    await server.remove()
+  }
+})
+
+test('how smoothly a frame with 300 notes in columns is used', async ({ browser }) => {
+  const server = await DemoServer.start()
+  try {
+    const teacher = await device(browser, server.url)
+    await signIn(teacher)
+    const code = await startSession(teacher)
+    await teacher.getByRole('button', { name: /^Change who shares/ }).click()
+    await teacher.getByText('In columns', { exact: true }).click()
+    await teacher.keyboard.press('Escape')
+    const page = await device(browser, server.url)
+    await join(page, code, 'Noor')
+    const small = await device(browser, server.url, phone)
+    await join(small, code, 'Kenji')
+    const empty = await device(browser, server.url)
+    await empty.goto('/nothing-here')
+    const crowd = spawn(
+      path(import.meta.dirname, '../bin/alpenglow'),
+      ['crowd', '-url', server.url, '-code', code, '-notes', String(NOTES), '-strokes', '0', '-seconds', '0'],
+      { stdio: ['ignore', 'pipe', 'inherit'] },
+    )
+    await new Promise<void>((resolve) =>
+      crowd.stdout.on('data', (text: Buffer) => text.toString().includes('filled') && resolve()),
+    )
+    crowd.kill()
+    await page.waitForTimeout(3000)
+    console.log(`| ${NOTES} notes in columns | median ms | p95 ms | frames |`)
+    console.log('| --- | --- | --- | --- |')
+    row('an empty page', await frames(empty, 6000, () => moveAbout(empty, 5500)))
+    row('a desk, zooming and moving', await frames(page, 6000, () => moveAbout(page, 5500)))
+    row(
+      'a desk, notes coming in',
+      await frames(page, 8000, async () => {
+        for (let i = 0; i < 8; i++) {
+          await small.getByRole('textbox', { name: 'Write a note' }).fill(`one more, ${i}`)
+          await small.getByRole('button', { name: 'Add it' }).click()
+          await small.waitForTimeout(600)
+        }
+      }),
+    )
+    const scroll = (on: Page) =>
+      on.evaluate(
+        () =>
+          new Promise<void>((resolve) => {
+            const list = document.querySelector('[data-part=reading]')!
+            const end = performance.now() + 5500
+            const tick = () => {
+              list.scrollTop = (list.scrollTop + 24) % (list.scrollHeight - list.clientHeight)
+              if (performance.now() < end) requestAnimationFrame(tick)
+              else resolve()
+            }
+            requestAnimationFrame(tick)
+          }),
+      )
+    const session = await small.context().newCDPSession(small)
+    for (const slow of [1, 4]) {
+      await session.send('Emulation.setCPUThrottlingRate', { rate: slow })
+      await small.waitForTimeout(1500)
+      const speed = slow === 1 ? 'as it is' : `slowed ${slow} times`
+      row(`a phone reading, processor ${speed}`, await frames(small, 6000, () => scroll(small)))
+    }
+    await small.getByRole('button', { name: 'See the frame' }).click()
+    await small.waitForTimeout(2000)
+    row('a phone at the frame, slowed 4 times', await frames(small, 6000, () => moveAbout(small, 5500)))
   } finally {
     await server.remove()
   }

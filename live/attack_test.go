@@ -30,9 +30,9 @@ func attackSteps() int {
 }
 
 // A student who knows every id that a device of theirs knows does anything with
-// them, anywhere, in any spelling, twice, at once with others: nothing panics,
-// nothing takes longer than a second, nobody's work but their own changes, and
-// nothing reaches them that is not for them.
+// them, anywhere, in any spelling, twice, at once with others, while the teacher
+// changes the board: nothing panics, everything is answered, nobody's work but their
+// own changes, and nothing reaches them that is not for them.
 func TestAttack(t *testing.T) {
 	f := newBattle(t)
 	first, second, third := f.board.Frames[0].ID, f.board.Frames[1].ID, f.board.Frames[2].ID
@@ -178,7 +178,8 @@ func TestAttack(t *testing.T) {
 	if reworked < rounds/200 {
 		t.Errorf("the board was changed %d times only", reworked)
 	}
-	t.Logf("%d rounds, %d operations allowed, the board changed %d times", rounds, accepted, reworked)
+	t.Logf("%d rounds, %d operations allowed, the board changed %d times, the slowest answer took %v: %s",
+		rounds, accepted, reworked, f.slowest, f.slow)
 	if n := f.panics(); n > 0 {
 		t.Errorf("%v panics", n)
 	}

@@ -311,10 +311,11 @@ func TestForgetPractice(t *testing.T) {
 		}
 	}
 	db := storetest.DB(t, url)
-	for _, table := range []string{"sessions", "participants", "sheets", "log", "marks", "pictures"} {
+	for table, want := range map[string]int{"sessions": 1, "participants": 1, "sheets": 1, "log": 1, "marks": 1,
+		"pictures": 1, "boards": 2, "frames": 2} { // the board, and the real session's own
 		var rows int
-		if err := db.QueryRowContext(ctx, `SELECT count(*) FROM `+table).Scan(&rows); err != nil || rows != 1 {
-			t.Errorf("%d rows in %s, want the one of the real session: %v", rows, table, err)
+		if err := db.QueryRowContext(ctx, `SELECT count(*) FROM `+table).Scan(&rows); err != nil || rows != want {
+			t.Errorf("%d rows in %s, want %d, those of the real session: %v", rows, table, want, err)
 		}
 	}
 }

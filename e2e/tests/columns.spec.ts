@@ -1,4 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
+import { spawn } from 'node:child_process'
+import { join as path } from 'node:path'
 import { at, lesson, part, place } from '../support/frame'
 import { accessible, addNote, device, join, phone, saved } from '../support/people'
 import { DemoServer } from '../support/server'
@@ -144,4 +146,36 @@ test('a full frame: what finds no room lies beside it, and is put back on it; th
   }
   await expect(beside).toHaveCount(0)
   await expect(teacher.getByRole('region', { name: /beside the frame/ })).toHaveCount(0)
+})
+
+test('a full column goes on with one press, and the front screen with its teacher', async ({ browser }) => {
+  const { teacher, code } = await lesson(browser, server.url)
+  const session = new URL(teacher.url()).pathname.split('/').pop()!
+  const front = await device(browser, server.url)
+  await front.context().addCookies(await teacher.context().cookies())
+  await front.goto(`/front/${session}`)
+  const zero = (page: Page) => page.locator('[aria-label$="note: tide 0"]')
+  await lay(teacher, 'I see')
+  const crowd = spawn(
+    path(import.meta.dirname, '../../bin/alpenglow'),
+    ['crowd', '-url', server.url, '-code', code, '-students', '10', '-notes', '60', '-strokes', '0', '-seconds', '0'],
+    { stdio: 'ignore' },
+  )
+  await new Promise((resolve) => crowd.on('exit', resolve))
+  await teacher.keyboard.press('Alt+f')
+  await teacher.getByRole('radio', { name: "The class's frame, live" }).check()
+  await teacher.getByRole('button', { name: 'Show this' }).click()
+  await expect(zero(front)).toBeVisible()
+  const more = teacher.getByRole('button', { name: /^Show more of I see/ })
+  const first = await more.innerText()
+  await more.focus()
+  await teacher.keyboard.press('Enter')
+  await expect(zero(front)).toHaveCount(0)
+  await expect(front.getByText(first, { exact: true })).toHaveCount(0)
+  const shown = (page: Page) => page.locator('[data-part=frame] [data-mark]').allInnerTexts()
+  await expect.poll(() => shown(front)).toEqual(await shown(teacher))
+  // On another device of the teacher, and after a reload, it is the same part.
+  await teacher.reload()
+  await expect(zero(teacher)).toHaveCount(0)
+  await expect.poll(() => shown(teacher)).toEqual(await shown(front))
 })

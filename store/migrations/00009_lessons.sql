@@ -4,6 +4,9 @@
 -- board is. It was a copy that nobody could change; what was used otherwise stood in
 -- the state.
 ALTER TABLE boards ADD COLUMN session_id uuid UNIQUE REFERENCES sessions (id) ON DELETE CASCADE;
+DROP INDEX boards_teacher;
+CREATE INDEX boards_teacher ON boards (teacher_id) WHERE session_id IS NULL;
+CREATE INDEX boards_lessons ON boards (teacher_id) WHERE session_id IS NOT NULL;
 
 -- +goose StatementBegin
 CREATE FUNCTION pg_temp.used(frame jsonb, state jsonb) RETURNS jsonb LANGUAGE sql AS $$
@@ -30,4 +33,6 @@ UPDATE sessions s SET content = json_build_object('title', b.outline->>'title', 
 FROM boards b WHERE b.session_id = s.id;
 ALTER TABLE sessions ALTER COLUMN content SET NOT NULL;
 DELETE FROM boards WHERE session_id IS NOT NULL;
+DROP INDEX boards_teacher, boards_lessons;
+CREATE INDEX boards_teacher ON boards (teacher_id);
 ALTER TABLE boards DROP COLUMN session_id;
