@@ -15,8 +15,9 @@ const (
 	passEvery  = 33 * time.Millisecond // how often passing things of a sheet are told
 	passPoints = 600                   // numbers of a growing stroke in one message
 	passMany   = 64                    // things gathered for one sheet at a time
-	// A class larger than this does not see each other's passing things: they
-	// go to the staff alone, because deliveries grow with the square.
+	// In a class larger than this nobody sees what passes of students on a shared
+	// frame but of the one at the board: deliveries grow with the square, and no
+	// screen shows three hundred lines while they grow.
 	passClass = 60
 )
 
@@ -80,26 +81,23 @@ func (h *Hub) tellPassing(r *running, at *held) {
 	news := func(all []Pass) News {
 		return News{Kind: NewsPassing, Passing: &Passing{Sheet: at.key.ID, Passes: all}}
 	}
-	told := []telling{{[]string{staffChannel(r.kept.ID)}, news(all)}}
 	r.mu.RLock()
 	crowd, open, readers := r.connections() > passClass, r.state.IsOpen(at.key.Frame), r.readers(at.key.Owner)
 	atBoard := r.state.WhoIsAtBoard(at.key.Frame, now())
-	r.mu.RUnlock()
-	seen := all
-	if at.key.Owner == sheet.ClassOwner && crowd {
-		seen = slices.DeleteFunc(
-			slices.Clone(all),
-			func(p Pass) bool { return p.By != lesson.Staff && p.By != atBoard },
-		)
-	}
-	r.mu.RLock()
 	_, front := r.onFront(at.key)
 	r.mu.RUnlock()
+	if at.key.Owner == sheet.ClassOwner && crowd {
+		all = slices.DeleteFunc(all, func(p Pass) bool { return p.By != lesson.Staff && p.By != atBoard })
+	}
+	if len(all) == 0 {
+		return
+	}
+	told := []telling{{[]string{staffChannel(r.kept.ID)}, news(all)}}
 	if front {
 		told = append(told, telling{[]string{frontChannel(r.kept.ID)}, news(all)})
 	}
-	if len(seen) > 0 && audience.Sharing(at.key.Owner).Sheet(at.key.Owner, open) {
-		told = append(told, telling{readers, news(seen)})
+	if audience.Sharing(at.key.Owner).Sheet(at.key.Owner, open) {
+		told = append(told, telling{readers, news(all)})
 	}
 	h.tell(r, told...)
 }

@@ -6,6 +6,7 @@ import { RefusalNotice } from '../kit/Notice'
 import { SavedSign } from '../kit/SavedSign'
 import type { Staff } from '../wire/lesson'
 import type { Front } from '../wire/types.gen'
+import { useCalmState } from '../wire/useCalm'
 import { BenchProvider, useLessonState } from '../wire/useLesson'
 import { useStaffConnection, useStaffLesson } from '../wire/useStaff'
 import { onList } from './people/expected'
@@ -85,11 +86,14 @@ function Session({ session }: { session: string }) {
   )
 }
 
+/** How often the bar counts who is here. */
+const CALM_MS = 300
+
 type BarProps = { session: string; staff: Staff; front: Front | null; onFront: (open: Front | null) => void }
 
 function TopBar({ session, staff, front, onFront }: BarProps) {
   const { t } = useTranslation()
-  const people = useLessonState((s) => s.people)
+  const people = useCalmState((s) => s.people, CALM_MS)
   const here = [...people.values()].filter((p) => p.here).map((p) => p.name)
   const all = staff.expected.length
   // More than the list, or nobody who is on it: they are not counted against it.

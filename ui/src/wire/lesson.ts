@@ -55,6 +55,8 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   private readonly contents = new Contents()
   private showing = false
   private catching = new Set<string>()
+  /** Who has come or gone, and is not shown yet. */
+  private newPeople: wire.Person[] = []
   /** The newest revision of the state that was told. */
   private heard = 0
   private stopped = true
@@ -284,7 +286,8 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
         this.showSoon()
         return
       case 'people':
-        this.state.setState(({ people }) => ({ people: new Map([...people, ...byId(news.people.people)]) }))
+        this.newPeople.push(...news.people.people)
+        this.showSoon()
         return
       case 'stage':
         this.heardStage(news.stage)
@@ -431,6 +434,8 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   }
 
   protected override show() {
+    const came = this.newPeople.splice(0)
+    if (came.length > 0) this.state.setState(({ people }) => ({ people: new Map([...people, ...byId(came)]) }))
     this.state.setState({
       sheets: this.sheets.all(),
       work: this.withNewWork(),

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useEffectEvent, useState } from 'react'
 import type { LessonState } from './lesson'
 import { useLesson } from './useLesson'
 
@@ -9,11 +9,13 @@ import { useLesson } from './useLesson'
 export function useCalmState<Part>(part: (state: LessonState) => Part, everyMs: number): Part {
   const { state } = useLesson()
   const [seen, see] = useState(() => state.getState())
+  const same = useEffectEvent((now: LessonState) => part(now) === part(seen))
   useEffect(() => {
     let next: ReturnType<typeof setTimeout> | undefined
     const look = () => {
       next = undefined
-      see(state.getState())
+      const now = state.getState()
+      if (!same(now)) see(now)
     }
     const stop = state.subscribe(() => (next ??= setTimeout(look, everyMs)))
     look()

@@ -1,8 +1,9 @@
 import { Tabs } from 'radix-ui'
+import { useCallback, useEffect, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Staff } from '../../wire/lesson'
 import type { Front } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
+import { useLesson, useLessonState } from '../../wire/useLesson'
 import { Door } from './Door'
 import { People } from './People'
 import { placeOf } from '../places'
@@ -15,11 +16,20 @@ type Props = { staff: Staff; onLook: (student: string, frame: string) => void; o
 export function Side({ staff, onLook, onFront }: Props) {
   const { t } = useTranslation()
   const waiting = useLessonState((s) => (s.said.all?.questions ?? []).filter((q) => !q.ticked && !q.hidden).length)
-  const people = useLessonState((s) => s.people)
-  const look = (id: string) => {
-    const person = people.get(id)
-    if (person) onLook(id, placeOf(staff.board, staff.state, person))
-  }
+  const lesson = useLesson()
+  // The same function all the time, so that no row is painted anew for it.
+  const latest = useRef({ staff, onLook })
+  useEffect(() => {
+    latest.current = { staff, onLook }
+  })
+  const look = useCallback(
+    (id: string) => {
+      const person = lesson.state.getState().people.get(id)
+      const { staff: now, onLook: go } = latest.current
+      if (person) go(id, placeOf(now.board, now.state, person))
+    },
+    [lesson],
+  )
   const tab =
     'grow rounded-lg px-2 py-1.5 text-slate hover:bg-mist data-[state=active]:bg-dusk-soft data-[state=active]:font-semibold data-[state=active]:text-dusk'
   return (
@@ -39,7 +49,7 @@ export function Side({ staff, onLook, onFront }: Props) {
           </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="people" className="flex min-h-0 grow flex-col gap-2" data-part="people">
-          <People staff={staff} onLook={onLook} />
+          <People staff={staff} onLook={look} />
         </Tabs.Content>
         <Tabs.Content value="questions" className="flex min-h-0 grow flex-col gap-2">
           <Questions onFront={onFront} />
