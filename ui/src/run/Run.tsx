@@ -99,11 +99,11 @@ function TopBar({ session, staff, front, onFront }: BarProps) {
   // More than the list, or nobody who is on it: they are not counted against it.
   const listed = here.length <= all && (here.length === 0 || onList(staff.expected, here) > 0)
   return (
-    <header className="flex flex-wrap items-center gap-x-2.5 gap-y-2 border-b border-line bg-paper px-4 py-2">
+    <header className="flex flex-wrap items-center gap-x-2.5 gap-y-2 border-b max-sm:gap-x-1.5 border-line bg-paper px-4 py-2">
       <Link to="/boards" aria-label={t('boards.title')}>
         <Logo />
       </Link>
-      <h1 className="max-w-72 truncate text-lg">{staff.board.title}</h1>
+      <h1 className="max-w-72 min-w-0 truncate text-lg max-sm:max-w-48">{staff.board.title}</h1>
       <span className="text-slate lg:max-2xl:sr-only">{staff.className}</span>
       <span className="grow" />
       <span data-part="saved">

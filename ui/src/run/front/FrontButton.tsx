@@ -29,7 +29,7 @@ export function FrontButton({ session, staff, open, onOpen }: Props) {
         onClick={() => onOpen(staff.state.front)}
       >
         <Presentation size={18} aria-hidden="true" />
-        {t('front.button')}
+        <span className="max-sm:sr-only">{t('front.button')}</span>
         {staff.fronts > 0 && (
           <span
             className="size-2.5 rounded-full bg-glow"

@@ -17,7 +17,7 @@ export function PauseButton({ paused }: { paused: boolean }) {
       onClick={() => set(!rests)}
     >
       <Sign size={18} aria-hidden="true" />
-      {t(rests ? 'run.goOn' : 'run.pauseAll')}
+      <span className="max-sm:sr-only">{t(rests ? 'run.goOn' : 'run.pauseAll')}</span>
     </button>
   )
 }

@@ -99,7 +99,7 @@ export function TimerButton({ staff }: { staff: Staff }) {
         className="inline-flex min-h-10 items-center gap-2 rounded-lg border border-edge bg-paper px-3 font-semibold hover:bg-mist"
       >
         <TimerIcon size={18} aria-hidden="true" />
-        {t('timer.title')}
+        <span className="max-sm:sr-only">{t('timer.title')}</span>
       </Popover.Trigger>
       <Popover.Content
         align="end"
