@@ -67,13 +67,14 @@ func battlefield() lesson.Board {
 
 // battle is a class in battle: the attacker and the others on their connections.
 type battle struct {
-	t     testing.TB
-	hub   *Hub
-	board lesson.Board
-	id    string
-	url   string
-	ids   []string // the participants': the attacker's first
-	last  map[string]*scene
+	t      testing.TB
+	hub    *Hub
+	board  lesson.Board
+	id     string
+	url    string
+	ids    []string // the participants': the attacker's first
+	last   map[string]*scene
+	timing sync.Mutex
 	// slowest is how long an answer has taken at most, slow what was asked then.
 	slowest time.Duration
 	slow    string
@@ -247,6 +248,16 @@ func (w *wire) listen() {
 // may stand still for a while. The slowest is noted.
 const patient = 10 * time.Second
 
+// note keeps how long the slowest answer took, and to what.
+func (f *battle) note(took time.Duration, asked any) {
+	f.timing.Lock()
+	defer f.timing.Unlock()
+	if took > f.slowest {
+		text, _ := json.Marshal(asked)
+		f.slowest, f.slow = took, fmt.Sprintf("%.300s", text)
+	}
+}
+
 // send asks something and waits for the answer.
 func (w *wire) send(kind string, body any) json.RawMessage {
 	w.battle.t.Helper()
@@ -263,10 +274,7 @@ func (w *wire) send(kind string, body any) json.RawMessage {
 	asked := time.Now()
 	select {
 	case got := <-answer:
-		if took := time.Since(asked); took > w.battle.slowest {
-			text, _ := json.Marshal(body)
-			w.battle.slowest, w.battle.slow = took, fmt.Sprintf("%.300s", text)
-		}
+		w.battle.note(time.Since(asked), body)
 		return got
 	case <-time.After(patient):
 		text, _ := json.Marshal(body)
