@@ -2,7 +2,7 @@ package web
 
 import (
 	"crypto/sha256"
-	"encoding/hex"
+	"encoding/base64"
 	"encoding/json"
 	"errors"
 	"io"
@@ -14,6 +14,7 @@ import (
 	"time"
 	"unicode/utf8"
 
+	"alpenglow/core/account"
 	"alpenglow/core/refusal"
 	"alpenglow/core/strict"
 	"alpenglow/live"
@@ -210,6 +211,19 @@ func visitor(c *gin.Context) live.Visitor {
 	return v
 }
 
+// needAdministrator lets those go on who look after the accounts.
+func (s *server) needAdministrator(c *gin.Context) {
+	me, err := s.Store.TeacherByID(c.Request.Context(), visitor(c).Teacher)
+	if err == nil && (me.Role != account.Administrator || me.LeftAt != nil) {
+		err = refusal.New(refusal.NotForYou)
+	}
+	if err != nil {
+		refuse(c, missing(err))
+		return
+	}
+	c.Next()
+}
+
 func needTeacher(c *gin.Context) {
 	if visitor(c).Teacher == "" {
 		refuse(c, refusal.New(refusal.SignInNeeded))
@@ -218,8 +232,9 @@ func needTeacher(c *gin.Context) {
 	c.Next()
 }
 
-// loginName is by what a teacher's sign-in is known inside the house.
-func loginName(token string) string { return hex.EncodeToString(hashed(token)) }
+// loginName is by what a teacher's sign-in is known inside the house: the hash of its
+// token, as scs stores it.
+func loginName(token string) string { return base64.RawURLEncoding.EncodeToString(hashed(token)) }
 
 // hashed is how tokens are stored: whoever reads the database cannot use them.
 func hashed(token string) []byte {

@@ -1,8 +1,10 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -12,6 +14,7 @@ import (
 	"github.com/alexedwards/argon2id"
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
+	"github.com/mileusna/useragent"
 )
 
 func newLogins(c Config) *scs.SessionManager {
@@ -79,23 +82,57 @@ func (s *server) signIn(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	if !match || teacher.ID == "" {
+	if !match || teacher.ID == "" || teacher.LeftAt != nil {
 		wrong = true
 		refuse(c, refusal.New(refusal.SignInWrong))
 		return
 	}
+	s.begins(c, teacher)
+}
+
+// begins signs somebody in on this device and answers with who they are.
+func (s *server) begins(c *gin.Context, teacher store.Teacher) {
+	ctx := c.Request.Context()
 	if err := s.logins.RenewToken(ctx); err != nil {
 		refuse(c, err)
 		return
 	}
 	s.logins.Put(ctx, teacherKey, teacher.ID)
 	token, expiry, err := s.logins.Commit(ctx)
+	if err == nil {
+		err = s.Store.NoteLogin(ctx, loginName(token), teacher.ID, deviceOf(c.Request.UserAgent()))
+		if errors.Is(err, store.ErrNotFound) { // they were made to leave meanwhile
+			err = errors.Join(s.logins.Destroy(ctx), refusal.New(refusal.SignInWrong))
+		}
+	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
 	s.logins.WriteSessionCookie(ctx, c.Writer, token, expiry)
-	c.JSON(http.StatusOK, Me{Teacher: &TeacherMe{teacher.Name}})
+	c.JSON(http.StatusOK, Me{Teacher: meOf(teacher)})
+}
+
+func meOf(t store.Teacher) *TeacherMe { return &TeacherMe{Name: t.Name, Role: t.Role} }
+
+// deviceOf says in a few words what somebody signs in with.
+func deviceOf(agent string) string {
+	ua := useragent.Parse(agent)
+	words := strings.Join(slices.DeleteFunc([]string{ua.Name, ua.OS, ua.Device}, func(w string) bool { return w == "" }), ", ")
+	return string([]rune(strings.ToValidUTF8(words, ""))[:min(80, len([]rune(strings.ToValidUTF8(words, ""))))])
+}
+
+// hash hashes a new password, in turn.
+func (s *server) hash(ctx context.Context, password string) (string, error) {
+	select {
+	case s.hashing <- struct{}{}:
+		defer func() { <-s.hashing }()
+		return HashPassword(password)
+	case <-time.After(hashWithin):
+		return "", refusal.New(refusal.TooMany)
+	case <-ctx.Done():
+		return "", ctx.Err()
+	}
 }
 
 func (s *server) signOut(c *gin.Context) {
@@ -118,7 +155,7 @@ func (s *server) me(c *gin.Context) {
 			return
 		}
 		if err == nil {
-			me.Teacher = &TeacherMe{teacher.Name}
+			me.Teacher = meOf(teacher)
 		}
 	}
 	if v.Participant != nil {

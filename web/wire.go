@@ -3,6 +3,7 @@ package web
 import (
 	"time"
 
+	"alpenglow/core/account"
 	"alpenglow/core/lesson"
 	"alpenglow/core/prepare"
 	"alpenglow/core/record"
@@ -25,7 +26,8 @@ type Me struct {
 
 // TeacherMe is the teacher who is signed in.
 type TeacherMe struct {
-	Name string `json:"name"`
+	Name string       `json:"name"`
+	Role account.Role `json:"role"`
 }
 
 // Seat is a student's place in a session.

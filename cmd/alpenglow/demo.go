@@ -8,6 +8,7 @@ import (
 	"os"
 	"path/filepath"
 
+	"alpenglow/core/account"
 	"alpenglow/store"
 	"alpenglow/store/private"
 	"alpenglow/web"
@@ -72,7 +73,8 @@ func demoData(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	teacher := store.Teacher{Email: demoEmail, Name: "Ines Aldana", Password: password}
+	teacher := store.Teacher{Email: demoEmail, Name: "Ines Aldana", Password: password,
+		Role: account.Administrator}
 	if err := s.AddTeacher(ctx, &teacher); err != nil {
 		return err
 	}

@@ -2,6 +2,7 @@
 //
 //	alpenglow serve     run the server
 //	alpenglow demo      run it with a private database and made-up data
+//	alpenglow invite    print a link that makes an administrator's account
 //	alpenglow migrate   bring the database's tables up to date
 //	alpenglow rehearse  send a simulated class to a lesson
 //	alpenglow load      put a running server under the load of many classes
@@ -20,6 +21,7 @@ import (
 var commands = map[string]func(ctx context.Context, args []string) error{
 	"serve":     serve,
 	"demo":      demo,
+	"invite":    invite,
 	"migrate":   migrate,
 	"load":      load,
 	"crowd":     crowd,
@@ -36,7 +38,7 @@ func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	if len(os.Args) < 2 || commands[os.Args[1]] == nil {
-		fmt.Fprintln(os.Stderr, "usage: alpenglow serve | demo | migrate | rehearse | load")
+		fmt.Fprintln(os.Stderr, "usage: alpenglow serve | demo | invite | migrate | rehearse | load")
 		os.Exit(2)
 	}
 	if err := commands[os.Args[1]](ctx, os.Args[2:]); err != nil {

@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"alpenglow/apart"
+	"alpenglow/core/account"
 	"alpenglow/core/lesson"
 	"alpenglow/live"
 	"alpenglow/pdf"
@@ -53,7 +54,43 @@ func serve(ctx context.Context, _ []string) error {
 	if err != nil {
 		return fmt.Errorf("listen (ALPENGLOW_ADDR): %w", err)
 	}
-	return run(ctx, database, listener, nil)
+	return run(ctx, database, listener, func(ctx context.Context, s *store.Store) error {
+		none, err := s.NoStaff(ctx)
+		if err != nil || !none {
+			return err
+		}
+		return printInvitation(ctx, s, "Nobody has an account yet.")
+	})
+}
+
+// invite prints a link that makes an administrator's account, for when nobody can
+// get in any more.
+func invite(ctx context.Context, _ []string) error {
+	database, err := databaseURL()
+	if err != nil {
+		return err
+	}
+	s, err := store.Open(ctx, database)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	if err := s.Migrate(ctx); err != nil {
+		return err
+	}
+	return printInvitation(ctx, s, "")
+}
+
+func printInvitation(ctx context.Context, s *store.Store, why string) error {
+	path, err := web.InvitationPath(ctx, s, store.Invitation{Role: account.Administrator,
+		Expires: time.Now().Add(account.FirstLasts)})
+	if err != nil {
+		return err
+	}
+	address := setting("PUBLIC_URL", "http://"+setting("ADDR", "127.0.0.1:8080"))
+	fmt.Printf("\n%s\nThis link makes an administrator's account. It is good once, and for an hour:\n\n    %s%s\n\n",
+		why, strings.TrimSuffix(address, "/"), path)
+	return nil
 }
 
 // migrate brings the tables of ALPENGLOW_DATABASE_URL up to date.

@@ -74,6 +74,14 @@ const (
 	SignInNeeded   Code = "sign-in-needed"
 	SignInWrong    Code = "sign-in-wrong"
 	JoinNeeded     Code = "join-needed"
+	PasswordShort  Code = "password-short"
+	PasswordCommon Code = "password-common"
+	PasswordWrong  Code = "password-wrong"
+	EmailBad       Code = "email-bad"
+	EmailTaken     Code = "email-taken"
+	InvitationGone Code = "invitation-gone"
+	NotForYou      Code = "administrators-only"
+	LastOfAdmins   Code = "last-administrator"
 	WrongOrigin    Code = "wrong-origin"
 	NotFound       Code = "not-found"
 	NoSuchClass    Code = "no-such-class"
@@ -169,6 +177,14 @@ var sentences = map[Code]string{
 	FrameThere:     "A frame with this id is on the board already. Reload the page.",
 	FrameInUse:     "The class has been on this frame, so it stays for this lesson.",
 	PollAnswered:   "This poll has answers already. Close it and make a new one, or change its words only.",
+	PasswordShort:  "This password has fewer than 12 characters, or more than 200.",
+	PasswordCommon: "This password is among the first that somebody would try. Choose another one.",
+	PasswordWrong:  "This is not your present password.",
+	EmailBad:       "This is no e-mail address.",
+	EmailTaken:     "There is an account with this e-mail address already.",
+	InvitationGone: "This link was used already, or is too old. Ask for a new one.",
+	NotForYou:      "Only administrators may do this.",
+	LastOfAdmins:   "Somebody has to look after the accounts. Make another person an administrator first.",
 	LastFrame:      "A board has at least one frame. Add another one before you delete this.",
 	BoardFull:      "A board has at most 60 frames. Delete one, or begin another board.",
 	NoSuchPiece:    "This piece is not on the frame. Take one of those shown.",

@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
@@ -11,8 +11,9 @@ export class DemoServer {
   private readonly port: number
   private readonly data: string
   private child: ChildProcess | null = null
-  /** What the server has logged since it was made. */
+  /** What the server has logged since it was made, and said to whoever started it. */
   log = ''
+  said = ''
 
   private constructor(port: number, data: string) {
     this.port = port
@@ -41,10 +42,32 @@ export class DemoServer {
       stdio: ['ignore', 'pipe', 'pipe'],
     })
     child.stderr.on('data', (text: Buffer) => (this.log += text.toString()))
+    child.stdout.on('data', (text: Buffer) => (this.said += text.toString()))
     this.child = child
+    await this.ready(child)
+  }
+
+  /** A second server beside the demo, on an empty database of the same PostgreSQL, as a school starts it. */
+  async besides(): Promise<{ url: string; said: () => string; stop: () => void }> {
+    const first = /postgres\S+/.exec(this.said)![0]
+    const database = new URL(first)
+    database.pathname = '/besides'
+    execFileSync('psql', [first, '-qc', 'CREATE DATABASE besides'])
+    const port = await freePort()
+    let said = ''
+    const child = spawn(program, ['serve'], {
+      env: { ...process.env, ALPENGLOW_ADDR: `127.0.0.1:${port}`, ALPENGLOW_DATABASE_URL: String(database) },
+      stdio: ['ignore', 'pipe', 'ignore'],
+    })
+    child.stdout.on('data', (text: Buffer) => (said += text.toString()))
+    await this.ready(child, `http://127.0.0.1:${port}`)
+    return { url: `http://127.0.0.1:${port}`, said: () => said, stop: () => child.kill('SIGINT') }
+  }
+
+  private async ready(child: ChildProcess, url = this.url) {
     for (let i = 0; i < 300; i++) {
       if (child.exitCode !== null) throw new Error(`the server ended: ${this.log}`)
-      const ready = await fetch(`${this.url}/readyz`).catch(() => null)
+      const ready = await fetch(`${url}/readyz`).catch(() => null)
       if (ready?.ok) return
       await new Promise((resolve) => setTimeout(resolve, 100))
     }

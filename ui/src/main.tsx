@@ -15,6 +15,9 @@ import { startWords } from './words/words'
 const StudentLesson = lazy(patient(() => import('./student/StudentLesson').then((m) => ({ default: m.StudentLesson }))))
 const Teaching = lazy(patient(() => import('./boards/Teaching').then((m) => ({ default: m.Teaching }))))
 const SignIn = lazy(patient(() => import('./boards/SignIn').then((m) => ({ default: m.SignIn }))))
+const Invitation = lazy(patient(() => import('./account/Invitation').then((m) => ({ default: m.Invitation }))))
+const Staff = lazy(patient(() => import('./account/Staff').then((m) => ({ default: m.Staff }))))
+const Account = lazy(patient(() => import('./account/Account').then((m) => ({ default: m.Account }))))
 const Boards = lazy(patient(() => import('./boards/Boards').then((m) => ({ default: m.Boards }))))
 const Prepare = lazy(patient(() => import('./prepare/Prepare').then((m) => ({ default: m.Prepare }))))
 const StartSession = lazy(patient(() => import('./boards/StartSession').then((m) => ({ default: m.StartSession }))))
@@ -69,6 +72,9 @@ createRoot(document.getElementById('root')!).render(
             <Route path="/try/:board/:frame" element={<TryLesson />} />
             <Route element={<Teaching />}>
               <Route path="/sign-in" element={<SignIn />} />
+              <Route path="/invitation" element={<Invitation />} />
+              <Route path="/staff" element={<Staff />} />
+              <Route path="/account" element={<Account />} />
               <Route path="/boards" element={<Boards />} />
               <Route path="/boards/:board" element={<Prepare />} />
               <Route path="/start/:board" element={<StartSession />} />

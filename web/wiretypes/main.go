@@ -12,6 +12,7 @@ import (
 	"strings"
 	"time"
 
+	"alpenglow/core/account"
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
@@ -32,7 +33,8 @@ var roots = []any{
 	live.Moved{}, live.Since{}, sheet.Part{},
 	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.Time{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
 	session.Command{}, voices.Word{},
-	web.SignIn{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{},
+	web.SignIn{}, web.InvitationToken{}, web.Invited{}, web.Accept{}, web.Staff{}, web.Invite{}, web.InviteLink{},
+	web.SetStanding{}, web.Account{}, web.SetAccount{}, web.SetPassword{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{},
 	web.JoinFound{}, web.AtDoor{}, web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
 	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{},
 	web.Edits{}, web.EditsReply{}, web.AddFrames{},
@@ -49,6 +51,7 @@ var values = map[reflect.Type][]string{
 	of[template.Group]():     strs(template.Groups),
 	of[lesson.Layer]():       strs(lesson.Layers),
 	of[lesson.Stand]():       strs(lesson.Stands),
+	of[account.Role]():       strs(account.Roles),
 	of[web.IntakeState]():    {string(web.IntakeReading), string(web.IntakeDone), string(web.IntakeFailed)},
 	of[lesson.Arrangement](): {string(lesson.WholeClass), string(lesson.Groups), string(lesson.Individual)},
 	of[session.FrontKind](): {string(session.FrontGathering), string(session.FrontFrame), string(session.FrontSheets),
@@ -86,6 +89,7 @@ var values = map[reflect.Type][]string{
 
 // names are what types are called there that share their Go name with another.
 var names = map[reflect.Type]string{
+	of[account.Role]():    "StaffRole",
 	of[paper.Kind]():      "PaperKind",
 	of[paper.Anchor]():    "LabelAnchor",
 	of[session.Group]():   "StudentGroup",

@@ -39,7 +39,16 @@ export function Boards() {
       <header className="flex items-center gap-3 border-b border-line bg-paper px-5 py-3">
         <Logo />
         <span className="grow font-display text-lg font-semibold">{t('app')}</span>
-        {me.data?.teacher && <span className="hidden text-slate sm:inline">{t('boards.hello', me.data.teacher)}</span>}
+        {me.data?.teacher?.role === 'administrator' && (
+          <Link to="/staff" className="font-semibold text-dusk underline underline-offset-4">
+            {t('staff.title')}
+          </Link>
+        )}
+        {me.data?.teacher && (
+          <Link to="/account" className="max-w-48 truncate font-semibold text-dusk underline underline-offset-4">
+            {me.data.teacher.name}
+          </Link>
+        )}
         <Button onClick={() => void signOut()}>{t('boards.signOut')}</Button>
       </header>
       <main className="mx-auto flex max-w-6xl flex-col gap-8 p-5">

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "join-needed" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -973,8 +973,80 @@ export type SignIn = {
   password: string;
 };
 
+export type InvitationToken = {
+  token: string;
+};
+
+export type StaffRole = "administrator" | "teacher";
+
+export type Invited = {
+  role: StaffRole;
+  email: string;
+  name?: string;
+  newPassword?: boolean;
+};
+
+export type Accept = {
+  token: string;
+  name: string;
+  email: string;
+  password: string;
+};
+
+export type StaffPerson = {
+  id: string;
+  name: string;
+  email: string;
+  role: StaffRole;
+  left?: boolean;
+  me?: boolean;
+};
+
+export type Staff = {
+  people: Array<StaffPerson>;
+};
+
+export type Invite = {
+  email: string;
+  role: StaffRole;
+};
+
+export type InviteLink = {
+  link: string;
+  expires: string;
+};
+
+export type SetStanding = {
+  role?: StaffRole;
+  left?: boolean;
+};
+
+export type SignedIn = {
+  id: string;
+  device: string;
+  madeAt: string;
+  here?: boolean;
+};
+
+export type Account = {
+  name: string;
+  email: string;
+  role: StaffRole;
+  signIns: Array<SignedIn>;
+};
+
+export type SetAccount = {
+  name: string;
+};
+
+export type SetPassword = {
+  now: string;
+  next: string;
+};
+
 export type TeacherMe = {
   name: string;
+  role: StaffRole;
 };
 
 export type Seat = {

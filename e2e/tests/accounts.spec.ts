@@ -1,0 +1,90 @@
+import { expect, test } from '@playwright/test'
+import { accessible, device, phone } from '../support/people'
+import { DemoServer } from '../support/server'
+
+let server: DemoServer
+test.beforeAll(async () => {
+  server = await DemoServer.start()
+})
+test.afterAll(() => server?.remove())
+
+test('a school moves in: from an empty database to the first account, a colleague, and a new password', async ({
+  browser,
+}) => {
+  const house = await server.besides()
+  try {
+    const link = /http\S+\/invitation#\S+/.exec(house.said())![0]
+    expect(house.said()).toContain('Nobody has an account yet.')
+    const rosa = await device(browser, house.url)
+    await rosa.goto(link)
+    await expect(rosa.getByText('You will look after the accounts')).toBeVisible()
+    await accessible(rosa)
+    const password = rosa.getByLabel('Password')
+    await rosa.getByLabel('Your name').fill('Rosa Marlow')
+    await rosa.getByLabel('E-mail').fill('rosa@tern-harbour.example')
+    await password.fill('password1234')
+    await rosa.keyboard.press('Enter')
+    await expect(rosa.getByText('among the first that somebody would try')).toBeVisible()
+    await password.fill('kettle and otter')
+    await rosa.keyboard.press('Enter')
+    await expect(rosa.getByRole('heading', { level: 1, name: 'Boards' })).toBeVisible()
+    await rosa.getByRole('button', { name: 'New board' }).click()
+    await rosa.getByLabel('Name').fill('Tides')
+    await rosa.keyboard.press('Enter')
+    await expect(rosa).toHaveURL(/\/boards\/.+/)
+    // The link was good once.
+    const late = await device(browser, house.url, phone)
+    await late.goto(link)
+    await expect(late.getByText('This link was used already, or is too old.')).toBeVisible()
+
+    // A colleague, by a link to hand on.
+    await rosa.goto('/staff')
+    await accessible(rosa)
+    await rosa.getByRole('button', { name: 'Invite somebody' }).click()
+    await rosa.getByLabel('E-mail address, if you know it').fill('ben.oduya@tern-harbour.example')
+    await rosa.keyboard.press('Enter')
+    const invitation = await rosa.getByLabel('Link to hand on').inputValue()
+    await accessible(rosa)
+    await rosa.keyboard.press('Escape')
+    const ben = await device(browser, house.url, phone)
+    await ben.goto(invitation)
+    await expect(ben.getByLabel('E-mail')).toHaveValue('ben.oduya@tern-harbour.example')
+    await ben.getByLabel('Your name').fill('Ben Oduya')
+    await ben.getByLabel('Password').fill('harbour light seven')
+    await ben.getByRole('button', { name: 'Make my account' }).click()
+    await expect(ben.getByRole('heading', { level: 1, name: 'Boards' })).toBeVisible()
+    // Nobody sees another teacher's boards, nor the accounts.
+    await expect(ben.getByText('Tides')).toHaveCount(0)
+    await expect(ben.getByRole('link', { name: 'Staff' })).toHaveCount(0)
+    await ben.goto('/staff')
+    await expect(ben.getByText('Only administrators may do this.').first()).toBeVisible()
+
+    // His own account: another name and password, signed out elsewhere.
+    await ben.goto('/account')
+    await expect(ben.getByText('here', { exact: true })).toBeVisible()
+    await accessible(ben)
+    await ben.getByLabel('Present password').fill('harbour light seven')
+    await ben.getByLabel('New password').fill('eight lamps at sea')
+    await ben.getByRole('button', { name: 'Change the password' }).click()
+    await expect(ben.getByText('Changed. You were signed out everywhere else.')).toBeVisible()
+
+    // The last administrator stays; a colleague leaves, is out at once, and comes back.
+    await rosa.reload()
+    await rosa.getByRole('button', { name: 'More about Rosa Marlow' }).click()
+    await rosa.getByRole('menuitem', { name: 'Let leave: no more signing in' }).click()
+    await expect(rosa.getByText('Somebody has to look after the accounts.', { exact: false })).toBeVisible()
+    await rosa.getByRole('button', { name: 'More about Ben Oduya' }).click()
+    await rosa.getByRole('menuitem', { name: 'Let leave: no more signing in' }).click()
+    await expect(rosa.getByRole('listitem').filter({ hasText: 'Ben Oduya' })).toContainText('has left')
+    await ben.goto('/boards')
+    await expect(ben).toHaveURL(/\/sign-in/)
+    await rosa.getByRole('button', { name: 'More about Ben Oduya' }).click()
+    await rosa.getByRole('menuitem', { name: 'Let come back' }).click()
+    await ben.getByLabel('E-mail').fill('ben.oduya@tern-harbour.example')
+    await ben.getByLabel('Password').fill('eight lamps at sea')
+    await ben.getByRole('button', { name: 'Sign in' }).click()
+    await expect(ben.getByRole('heading', { level: 1, name: 'Boards' })).toBeVisible()
+  } finally {
+    house.stop()
+  }
+})
