@@ -59,7 +59,8 @@ export function Staff() {
             <li key={person.id} className="flex items-center gap-3 px-4 py-3">
               <span className="min-w-0 grow">
                 <span className={`block truncate font-semibold ${person.left ? 'text-slate' : ''}`}>
-                  <bdi>{person.name}</bdi> {person.me && <span className="font-normal text-slate">{t('staff.you')}</span>}
+                  <bdi>{person.name}</bdi>{' '}
+                  {person.me && <span className="font-normal text-slate">{t('staff.you')}</span>}
                 </span>
                 <span className="block truncate text-slate">{person.email}</span>
               </span>
