@@ -44,7 +44,9 @@ func (s *server) boards(c *gin.Context) {
 		reply.Boards = append(reply.Boards, cardOf(b))
 	}
 	for _, k := range classes {
-		reply.Classes = append(reply.Classes, ClassItem{ID: k.ID, Name: k.Name, Students: len(k.Students.V)})
+		if !k.Archived {
+			reply.Classes = append(reply.Classes, ClassItem{ID: k.ID, Name: k.Name, Students: len(k.Names())})
+		}
 	}
 	for _, n := range sessions {
 		reply.Sessions = append(reply.Sessions,

@@ -65,7 +65,7 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, less
 		if err != nil {
 			return n, board, err
 		}
-		at := slices.IndexFunc(classes, func(k store.Class) bool { return k.ID == ask.Class })
+		at := slices.IndexFunc(classes, func(k store.Class) bool { return k.ID == ask.Class && !k.Archived })
 		if at < 0 {
 			return n, board, refusal.New(refusal.NoSuchClass)
 		}

@@ -32,6 +32,33 @@ test('a school moves in: from an empty database to the first account, a colleagu
     await rosa.getByLabel('Name').fill('Tides')
     await rosa.keyboard.press('Enter')
     await expect(rosa).toHaveURL(/\/boards\/.+/)
+    // A class, pasted from a spreadsheet; a line that is no name is shown and stays out.
+    await rosa.goto('/classes')
+    await rosa.getByRole('button', { name: 'New class' }).click()
+    await rosa.getByLabel('Name of the class').fill('8 Rowan')
+    await rosa
+      .getByLabel('Names', { exact: true })
+      .fill('Surname\tFirst name\nHaddad\tNoor\nMori\tKenji\n...\t\nHaddad\tNoor')
+    await expect(rosa.getByText('1 line is no name and stays out.')).toBeVisible()
+    await expect(rosa.getByText('1 name is there twice. Both are kept.')).toBeVisible()
+    await accessible(rosa)
+    await rosa.getByRole('button', { name: 'Make the class with 3 students' }).click()
+    const rowan = rosa.getByRole('region', { name: '8 Rowan' })
+    await rowan.getByText('Students', { exact: true }).click()
+    await expect(rowan.getByRole('listitem')).toHaveCount(3)
+    await rowan.getByRole('button', { name: 'Noor Haddad has left the class' }).last().click()
+    await expect(rowan.getByRole('button', { name: 'Bring Noor Haddad back' })).toBeVisible()
+    await accessible(rosa)
+    // The first lesson: students find their names.
+    await rosa.goto('/boards')
+    await rosa.getByRole('link', { name: 'Start a lesson of Tides' }).click()
+    await rosa.getByRole('button', { name: 'Start now' }).click()
+    const code = (await rosa.getByRole('button', { name: /^Join code/ }).innerText()).trim().replace(' ', '')
+    const noor = await device(browser, house.url, phone)
+    await noor.goto(`/join/${code}`)
+    await expect(noor.getByText('Kenji Mori')).toBeVisible()
+    await expect(noor.getByText('Noor Haddad')).toHaveCount(1)
+
     // The link was good once.
     const late = await device(browser, house.url, phone)
     await late.goto(link)

@@ -18,6 +18,7 @@ const SignIn = lazy(patient(() => import('./boards/SignIn').then((m) => ({ defau
 const Invitation = lazy(patient(() => import('./account/Invitation').then((m) => ({ default: m.Invitation }))))
 const Staff = lazy(patient(() => import('./account/Staff').then((m) => ({ default: m.Staff }))))
 const Account = lazy(patient(() => import('./account/Account').then((m) => ({ default: m.Account }))))
+const Classes = lazy(patient(() => import('./classes/Classes').then((m) => ({ default: m.Classes }))))
 const Boards = lazy(patient(() => import('./boards/Boards').then((m) => ({ default: m.Boards }))))
 const Prepare = lazy(patient(() => import('./prepare/Prepare').then((m) => ({ default: m.Prepare }))))
 const StartSession = lazy(patient(() => import('./boards/StartSession').then((m) => ({ default: m.StartSession }))))
@@ -74,6 +75,7 @@ createRoot(document.getElementById('root')!).render(
               <Route path="/sign-in" element={<SignIn />} />
               <Route path="/invitation" element={<Invitation />} />
               <Route path="/staff" element={<Staff />} />
+              <Route path="/classes" element={<Classes />} />
               <Route path="/account" element={<Account />} />
               <Route path="/boards" element={<Boards />} />
               <Route path="/boards/:board" element={<Prepare />} />

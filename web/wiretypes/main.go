@@ -18,6 +18,7 @@ import (
 	"alpenglow/core/poll"
 	"alpenglow/core/prepare"
 	"alpenglow/core/refusal"
+	"alpenglow/core/roster"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
 	"alpenglow/core/template"
@@ -34,6 +35,7 @@ var roots = []any{
 	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.Time{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
 	session.Command{}, voices.Word{},
 	web.SignIn{}, web.InvitationToken{}, web.Invited{}, web.Accept{}, web.Staff{}, web.Invite{}, web.InviteLink{},
+	web.ClassBook{}, web.NameList{}, web.NameRows{}, web.NewClass{}, web.ClassMade{}, web.SetClass{}, web.SetStudent{},
 	web.SetStanding{}, web.Account{}, web.SetAccount{}, web.SetPassword{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{},
 	web.JoinFound{}, web.AtDoor{}, web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
 	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{},
@@ -90,6 +92,7 @@ var values = map[reflect.Type][]string{
 // names are what types are called there that share their Go name with another.
 var names = map[reflect.Type]string{
 	of[account.Role]():    "StaffRole",
+	of[roster.Row]():      "NameRow",
 	of[paper.Kind]():      "PaperKind",
 	of[paper.Anchor]():    "LabelAnchor",
 	of[session.Group]():   "StudentGroup",

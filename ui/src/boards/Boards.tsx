@@ -39,6 +39,9 @@ export function Boards() {
       <header className="flex items-center gap-3 border-b border-line bg-paper px-5 py-3">
         <Logo />
         <span className="grow font-display text-lg font-semibold">{t('app')}</span>
+        <Link to="/classes" className="font-semibold text-dusk underline underline-offset-4">
+          {t('classes.title')}
+        </Link>
         {me.data?.teacher?.role === 'administrator' && (
           <Link to="/staff" className="font-semibold text-dusk underline underline-offset-4">
             {t('staff.title')}

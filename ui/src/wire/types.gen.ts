@@ -1016,6 +1016,58 @@ export type InviteLink = {
   expires: string;
 };
 
+export type ClassStudent = {
+  id: string;
+  name: string;
+  left?: boolean;
+};
+
+export type ClassPage = {
+  id: string;
+  name: string;
+  archived?: boolean;
+  students: Array<ClassStudent>;
+};
+
+export type ClassBook = {
+  classes: Array<ClassPage>;
+};
+
+export type NameList = {
+  class?: string;
+  list: string;
+};
+
+export type NameRow = {
+  line: number;
+  name: string;
+  twice?: boolean;
+  problem?: Code;
+};
+
+export type NameRows = {
+  rows: Array<NameRow>;
+};
+
+export type NewClass = {
+  name: string;
+  list: string;
+};
+
+export type ClassMade = {
+  class: string;
+};
+
+export type SetClass = {
+  name?: string;
+  archived?: boolean;
+};
+
+export type SetStudent = {
+  name?: string;
+  left?: boolean;
+};
+
 export type SetStanding = {
   role?: StaffRole;
   left?: boolean;
