@@ -46,7 +46,7 @@ test('a school moves in: from an empty database to the first account, a colleagu
     const rowan = rosa.getByRole('region', { name: '8 Rowan' })
     await rowan.getByText('Students', { exact: true }).click()
     await expect(rowan.getByRole('listitem')).toHaveCount(3)
-    await rowan.getByRole('button', { name: 'Noor Haddad has left the class' }).last().click()
+    await rowan.getByRole('button', { name: 'Take off the list: Noor Haddad' }).last().click()
     await expect(rowan.getByRole('button', { name: 'Bring Noor Haddad back' })).toBeVisible()
     await accessible(rosa)
     // The first lesson: students find their names.
