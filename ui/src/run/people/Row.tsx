@@ -90,26 +90,29 @@ function SeatMenu({ id, name, removed, locked }: SeatProps) {
       <DropdownMenu.Trigger aria-label={t('door.more', { name })} className={more}>
         <MoreVertical size={16} aria-hidden="true" />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Content align="end" className="z-30 rounded-xl border border-line bg-paper p-1 shadow-lg">
-        <DropdownMenu.Item
-          className={item}
-          onSelect={() => void lesson.give({ kind: 'lock', lock: { student: id, on: !locked } })}
-        >
-          {t(locked ? 'lock.letWork' : 'lock.student', { name })}
-        </DropdownMenu.Item>
-        <DropdownMenu.Item
-          className={item}
-          onSelect={() => void lesson.give({ kind: 'board', board: { student: id } })}
-        >
-          {t('atBoard.call', { name })}
-        </DropdownMenu.Item>
-        <DropdownMenu.Item
-          className={item}
-          onSelect={() => void lesson.give({ kind: 'seat', seat: { student: id, remove: !removed } })}
-        >
-          {t(removed ? 'door.give' : 'door.take', { name })}
-        </DropdownMenu.Item>
-      </DropdownMenu.Content>
+      {/* Outside of the row: what a row contains is clipped to it. */}
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="z-30 rounded-xl border border-line bg-paper p-1 shadow-lg">
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() => void lesson.give({ kind: 'lock', lock: { student: id, on: !locked } })}
+          >
+            {t(locked ? 'lock.letWork' : 'lock.student', { name })}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() => void lesson.give({ kind: 'board', board: { student: id } })}
+          >
+            {t('atBoard.call', { name })}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() => void lesson.give({ kind: 'seat', seat: { student: id, remove: !removed } })}
+          >
+            {t(removed ? 'door.give' : 'door.take', { name })}
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
     </DropdownMenu.Root>
   )
 }
