@@ -97,6 +97,7 @@ test('picking up, arranging, grouping, copying: each one step to take back', asy
   ])
   await addNote(vera, 'one')
   await addNote(vera, 'two')
+  await saved(vera) // the server may have found them other places
   const one = () => place(vera, 'Your note: one')
   const two = () => place(vera, 'Your note: two')
   const [a, b] = [await one(), await two()]
