@@ -97,9 +97,16 @@ test('picking up, arranging, grouping, copying: each one step to take back', asy
   ])
   await addNote(vera, 'one')
   await addNote(vera, 'two')
-  await saved(vera) // the server may have found them other places
   const one = () => place(vera, 'Your note: one')
   const two = () => place(vera, 'Your note: two')
+  // The server may have found them other places than the device: where others see them, they stay.
+  for (const [own, words] of [
+    [one, 'one'],
+    [two, 'two'],
+  ] as const)
+    await expect
+      .poll(async () => JSON.stringify(await own()) === JSON.stringify(await place(tomo, `Vera's note: ${words}`)))
+      .toBe(true)
   const [a, b] = [await one(), await two()]
   // Notes begun without a place do not lie on each other.
   expect(a.x >= b.x + b.w || b.x >= a.x + a.w || a.y >= b.y + b.h || b.y >= a.y + a.h).toBe(true)
