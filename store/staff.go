@@ -110,8 +110,9 @@ type Standing struct {
 }
 
 // SetStanding changes it; whoever leaves is signed out everywhere, of which sign-ins
-// it gives the tokens' hashes. It says ErrLast, and changes nothing, when no
-// administrator would be left.
+// it gives the tokens' hashes, and the links that they have made, and those for them,
+// are good no more; so are those of somebody who is no administrator any more. It says
+// ErrLast, and changes nothing, when no administrator would be left.
 func (s *Store) SetStanding(ctx context.Context, teacher string, to Standing) (out []string, err error) {
 	err = s.within(ctx, func(tx *sqlx.Tx) error {
 		// Two administrators who demote each other wait for one another.
@@ -136,19 +137,26 @@ func (s *Store) SetStanding(ctx context.Context, teacher string, to Standing) (o
 		if now.LeftAt != nil {
 			out, err = signOut(ctx, tx, teacher, "")
 		}
+		// Who looks after the accounts no more leaves no links behind.
+		if err == nil && (now.LeftAt != nil || now.Role != account.Administrator) {
+			_, err = tx.ExecContext(ctx, `DELETE FROM invitations WHERE used_at IS NULL AND (made_by = $1
+				OR teacher_id = $1 AND $2)`, teacher, now.LeftAt != nil)
+		}
 		return err
 	})
 	return out, err
 }
 
 // SetPassword gives an account another password and ends its sign-ins, all but the
-// one with a token's hash; it gives the hashes of the others.
+// one with a token's hash; it gives the hashes of the others. Links to a new password
+// that are still about are good no more.
 func (s *Store) SetPassword(ctx context.Context, teacher, password, but string) (out []string, err error) {
 	err = s.within(ctx, func(tx *sqlx.Tx) error {
 		if out, err = signOut(ctx, tx, teacher, but); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(ctx, `UPDATE teachers SET password = $2 WHERE id = $1`, teacher, password)
+		_, err := tx.ExecContext(ctx, `WITH links AS (DELETE FROM invitations WHERE teacher_id = $1 AND used_at IS NULL)
+			UPDATE teachers SET password = $2 WHERE id = $1`, teacher, password)
 		return err
 	})
 	return out, err

@@ -176,6 +176,19 @@ func TestStaff(t *testing.T) {
 	if _, err := db.Exec(`UPDATE teachers SET role = CASE WHEN id = $1 THEN 'administrator' ELSE 'teacher' END`, me); err != nil {
 		t.Fatal(err)
 	}
+	// Links that an administrator has made are good no longer than they are one.
+	var hers web.InviteLink
+	if a, b := set(rosa, she, web.SetStanding{Role: &admin}), ines.post("/api/staff/invitations",
+		web.Invite{Role: account.Administrator}, &hers); a != "" || b != "" {
+		t.Fatal(a, b)
+	}
+	if code := set(rosa, she, web.SetStanding{Role: &teacher}); code != "" {
+		t.Fatal(code)
+	}
+	if code := h.visitor().post("/api/invitation/check", web.InvitationToken{Token: tokenOf(hers.Link)}, nil); code !=
+		refusal.InvitationGone {
+		t.Errorf("the link of one who is no administrator any more: %q", code)
+	}
 	// Ines leaves while a lesson of hers is open.
 	id, _ := ines.started()
 	line := ines.connect(id, live.RoleStaff)

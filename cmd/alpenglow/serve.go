@@ -66,19 +66,7 @@ func serve(ctx context.Context, _ []string) error {
 // invite prints a link that makes an administrator's account, for when nobody can
 // get in any more.
 func invite(ctx context.Context, _ []string) error {
-	database, err := databaseURL()
-	if err != nil {
-		return err
-	}
-	s, err := store.Open(ctx, database)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	if err := s.Migrate(ctx); err != nil {
-		return err
-	}
-	return printInvitation(ctx, s, "")
+	return onDatabase(ctx, func(s *store.Store) error { return printInvitation(ctx, s, "") })
 }
 
 func printInvitation(ctx context.Context, s *store.Store, why string) error {
@@ -95,6 +83,12 @@ func printInvitation(ctx context.Context, s *store.Store, why string) error {
 
 // migrate brings the tables of ALPENGLOW_DATABASE_URL up to date.
 func migrate(ctx context.Context, _ []string) error {
+	return onDatabase(ctx, func(*store.Store) error { return nil })
+}
+
+// onDatabase brings the tables of ALPENGLOW_DATABASE_URL up to date and does something
+// with them.
+func onDatabase(ctx context.Context, work func(s *store.Store) error) error {
 	database, err := databaseURL()
 	if err != nil {
 		return err
@@ -104,7 +98,10 @@ func migrate(ctx context.Context, _ []string) error {
 		return err
 	}
 	defer s.Close()
-	return s.Migrate(ctx)
+	if err := s.Migrate(ctx); err != nil {
+		return err
+	}
+	return work(s)
 }
 
 func databaseURL() (string, error) {

@@ -56,20 +56,8 @@ func CheckRole(r Role) error {
 	return nil
 }
 
-// CheckName gives a name as it is kept: without blanks around it.
-func CheckName(name string) (string, error) {
-	name = strings.Join(strings.Fields(name), " ")
-	if name == "" {
-		return "", refusal.New(refusal.NameEmpty)
-	}
-	if utf8.RuneCountInString(name) > MaxName {
-		return "", refusal.About(refusal.NameTooLong, "at most %d characters", MaxName)
-	}
-	if lesson.CheckTitle(name) != nil {
-		return "", refusal.New(refusal.NameControl)
-	}
-	return name, nil
-}
+// CheckName gives a name as it is kept.
+func CheckName(name string) (string, error) { return lesson.ReadCalled(name, MaxName) }
 
 // CheckEmail gives an address as it is kept: in small letters, nothing but the
 // address (RFC 5322, addr-spec).

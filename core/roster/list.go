@@ -157,16 +157,4 @@ func (at columns) name(cells []string, turned bool) string {
 }
 
 // CheckClassName gives the name of a class as it is kept.
-func CheckClassName(name string) (string, error) {
-	name = strings.Join(strings.Fields(name), " ")
-	if name == "" {
-		return "", refusal.New(refusal.NameEmpty)
-	}
-	if utf8.RuneCountInString(name) > MaxClassName {
-		return "", refusal.About(refusal.NameTooLong, "at most %d characters", MaxClassName)
-	}
-	if lesson.CheckTitle(name) != nil {
-		return "", refusal.New(refusal.NameControl)
-	}
-	return name, nil
-}
+func CheckClassName(name string) (string, error) { return lesson.ReadCalled(name, MaxClassName) }

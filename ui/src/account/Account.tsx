@@ -3,13 +3,13 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { Field } from '../kit/Field'
+import { Page } from '../kit/Page'
 import { ToSignIn } from '../kit/ToSignIn'
 import { Typed } from '../kit/Typed'
 import { useTitle } from '../kit/useTitle'
 import { call, codeOf } from '../wire/http'
 import type { Account as Reply, Code, SetAccount, SetPassword } from '../wire/types.gen'
 import { when } from '../words/words'
-import { Page } from './Page'
 
 /** One's own account: the name, the password, and where one is signed in. */
 export function Account() {

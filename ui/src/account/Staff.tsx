@@ -6,12 +6,12 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { Field } from '../kit/Field'
+import { Page } from '../kit/Page'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/useTitle'
 import { call, codeOf } from '../wire/http'
 import type { Code, Invite, InviteLink, SetStanding, Staff as Reply, StaffPerson, StaffRole } from '../wire/types.gen'
 import { when } from '../words/words'
-import { Page } from './Page'
 
 /** The people of the staff, for administrators: invite, change roles, let leave and come back. */
 export function Staff() {
@@ -40,13 +40,15 @@ export function Staff() {
       setLink({ name: person.name, link: await call<InviteLink>('POST', `/staff/people/${person.id}/password`, {}) }),
     )
   return (
-    <Page title={t('staff.title')}>
-      <div className="flex flex-wrap items-center gap-3">
-        <p className="grow text-slate">{t('staff.text')}</p>
+    <Page
+      title={t('staff.title')}
+      action={
         <Button look="main" onClick={() => setInviting(true)}>
           {t('staff.invite')}
         </Button>
-      </div>
+      }
+    >
+      <p className="text-slate">{t('staff.text')}</p>
       {list.isPending && <p role="status">{t('loading')}</p>}
       {(problem ?? (list.isError ? codeOf(list.error) : null)) && (
         <p role="alert" className="font-semibold text-rose">

@@ -1,9 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link } from 'react-router'
 import { Button } from '../kit/Button'
-import { Logo } from '../kit/Logo'
+import { Page } from '../kit/Page'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/useTitle'
 import { call, codeOf } from '../wire/http'
@@ -37,40 +36,33 @@ export function Classes() {
   const card = (page: ClassPage) => <ClassCard key={page.id} page={page} change={change} />
   const away = book.data?.classes.filter((c) => c.archived) ?? []
   return (
-    <div className="min-h-full">
-      <header className="flex items-center gap-3 border-b border-line bg-paper px-5 py-3">
-        <Logo />
-        <Link to="/boards" className="font-semibold text-dusk underline underline-offset-4">
-          {t('boards.title')}
-        </Link>
-      </header>
-      <main className="mx-auto flex max-w-4xl flex-col gap-5 p-5">
-        <div className="flex flex-wrap items-center gap-3">
-          <h1 className="grow text-3xl">{t('classes.title')}</h1>
-          <Button look="main" onClick={() => make(true)}>
-            {t('classes.new')}
-          </Button>
-        </div>
-        {book.isPending && <p role="status">{t('loading')}</p>}
-        {said && (
-          <p role="alert" className="font-semibold text-rose">
-            {t(`refusal.${said}`)}
-          </p>
-        )}
-        {book.data?.classes.length === 0 && (
-          <p className="rounded-xl border border-dashed border-edge p-8 text-center text-slate">{t('classes.none')}</p>
-        )}
-        {book.data?.classes.filter((c) => !c.archived).map(card)}
-        {away.length > 0 && (
-          <details>
-            <summary className="cursor-pointer rounded-lg py-2 font-semibold">
-              {t('classes.away', { count: away.length })}
-            </summary>
-            <div className="mt-3 flex flex-col gap-5">{away.map(card)}</div>
-          </details>
-        )}
-        {making && <NewClass onClose={() => make(false)} onMake={(to) => change('/classes', to)} />}
-      </main>
-    </div>
+    <Page
+      title={t('classes.title')}
+      action={
+        <Button look="main" onClick={() => make(true)}>
+          {t('classes.new')}
+        </Button>
+      }
+    >
+      {book.isPending && <p role="status">{t('loading')}</p>}
+      {said && (
+        <p role="alert" className="font-semibold text-rose">
+          {t(`refusal.${said}`)}
+        </p>
+      )}
+      {book.data?.classes.length === 0 && (
+        <p className="rounded-xl border border-dashed border-edge p-8 text-center text-slate">{t('classes.none')}</p>
+      )}
+      {book.data?.classes.filter((c) => !c.archived).map(card)}
+      {away.length > 0 && (
+        <details>
+          <summary className="cursor-pointer rounded-lg py-2 font-semibold">
+            {t('classes.away', { count: away.length })}
+          </summary>
+          <div className="mt-3 flex flex-col gap-5">{away.map(card)}</div>
+        </details>
+      )}
+      {making && <NewClass onClose={() => make(false)} onMake={(to) => change('/classes', to)} />}
+    </Page>
   )
 }

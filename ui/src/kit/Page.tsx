@@ -1,10 +1,17 @@
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
-import { Logo } from '../kit/Logo'
+import { Logo } from './Logo'
 
-/** A page about accounts: the way back, and what it is about. */
-export function Page({ title, children }: { title: string; children: ReactNode }) {
+type Props = {
+  title: string
+  /** Stands beside the title. */
+  action?: ReactNode
+  children: ReactNode
+}
+
+/** A page of the teachers' beside the boards: the way back, and what it is about. */
+export function Page({ title, action, children }: Props) {
   const { t } = useTranslation()
   return (
     <div className="min-h-full">
@@ -14,8 +21,11 @@ export function Page({ title, children }: { title: string; children: ReactNode }
           {t('boards.title')}
         </Link>
       </header>
-      <main className="mx-auto flex max-w-3xl flex-col gap-8 p-5">
-        <h1 className="text-3xl">{title}</h1>
+      <main className="mx-auto flex max-w-4xl flex-col gap-6 p-5">
+        <div className="flex flex-wrap items-center gap-3">
+          <h1 className="grow text-3xl">{title}</h1>
+          {action}
+        </div>
         {children}
       </main>
     </div>
