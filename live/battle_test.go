@@ -106,7 +106,8 @@ func newBattle(t testing.TB, more ...string) *battle {
 	f.id = n.ID
 	people := map[string]store.Participant{}
 	for i, name := range append([]string{"Noor", "Kenji", "Vera"}, more...) {
-		p, err := s.Join(ctx, n.ID, 400, fmt.Append(nil, i), false, func([]string) string { return name })
+		p, err := s.Join(ctx, n.ID, store.Joining{Limit: 400, Token: fmt.Append(nil, i),
+			Apart: func([]string) string { return name }})
 		if err != nil {
 			t.Fatal(err)
 		}

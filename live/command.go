@@ -83,7 +83,14 @@ func (h *Hub) Enter(ctx context.Context, id, knock string) (session.Knock, error
 func (r *running) with(by string) session.With {
 	r.mu.RLock()
 	defer r.mu.RUnlock()
-	return session.With{By: by, Now: now(), Students: slices.Clone(r.order), Random: rand.IntN}
+	// The class's notes name students; here they are who has joined as each of them.
+	as := map[string]string{}
+	for _, id := range r.order {
+		if student := r.people[id].Student; student != "" && r.state.Seated(id) {
+			as[student] = id
+		}
+	}
+	return session.With{By: by, Now: now(), Students: slices.Clone(r.order), Random: rand.IntN, Plan: r.kept.Plan.V.As(as)}
 }
 
 // takeTurn waits until nobody else changes what is stored of the session; passTurn

@@ -1,6 +1,7 @@
 package live
 
 import (
+	"cmp"
 	"context"
 	"slices"
 	"time"
@@ -42,10 +43,13 @@ func (h *Hub) seatFront(ctx context.Context, ask Connect, v Visitor) (seat, []st
 	switch {
 	case v.Front != nil && !ask.Looks && v.Front.SessionID != nil && *v.Front.SessionID == ask.Session:
 		s.login = v.Front.ID
-	case v.Teacher != "" && r.kept.TeacherID == v.Teacher:
-		s.login, s.own, s.looks = v.Login, true, ask.Looks
-	default:
+	case v.Teacher == "":
 		return seat{}, nil, closeFront
+	default:
+		if leads, err := h.leads(ctx, r, v.Teacher); err != nil || !leads {
+			return seat{}, nil, cmp.Or(err, error(closeFront))
+		}
+		s.login, s.own, s.looks = v.Login, true, ask.Looks
 	}
 	return s, []string{frontChannel(ask.Session)}, nil
 }

@@ -51,7 +51,13 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 	r.mu.RLock()
 	fronts, said := r.fronts, r.voices.Ordered()
 	r.mu.RUnlock()
+	plan := r.kept.Plan.V
+	var sets []GroupSet
+	for _, set := range plan.Sets {
+		sets = append(sets, GroupSet{set.ID, set.Name})
+	}
 	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
+		Sets: sets, Seats: len(plan.Seats.Seated()) > 0,
 		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice,
 		Fronts: fronts, Said: Said{All: &said}}, err
 }

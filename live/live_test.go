@@ -67,14 +67,8 @@ func newHouse(t testing.TB, students int) house {
 	}
 	h.session = n.ID
 	for i := range students {
-		p, err := s.Join(
-			ctx,
-			n.ID,
-			400,
-			[]byte{byte(i)},
-			false,
-			func([]string) string { return fmt.Sprint("Student ", i) },
-		)
+		p, err := s.Join(ctx, n.ID, store.Joining{Limit: 400, Token: []byte{byte(i)},
+			Apart: func([]string) string { return fmt.Sprint("Student ", i) }})
 		if err != nil {
 			t.Fatal(err)
 		}

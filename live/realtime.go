@@ -1,6 +1,7 @@
 package live
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"log/slog"
@@ -174,8 +175,14 @@ func (h *Hub) seat(ctx context.Context, ask Connect, v Visitor) (seat, []string,
 			return seat{}, nil, closeSignIn
 		}
 		r, err := h.session(ctx, ask.Session)
-		if refusal.Of(err) != nil || err == nil && r.kept.TeacherID != v.Teacher {
+		if refusal.Of(err) != nil {
 			return seat{}, nil, closeSignIn
+		}
+		if err != nil {
+			return seat{}, nil, err
+		}
+		if leads, err := h.leads(ctx, r, v.Teacher); err != nil || !leads {
+			return seat{}, nil, cmp.Or(err, error(closeSignIn))
 		}
 		return seat{session: r, actor: sheet.Actor{Staff: true}, login: v.Login, address: v.Address},
 			[]string{staffChannel(ask.Session)}, err

@@ -204,6 +204,9 @@ func (r *running) add(p store.Participant) *participant {
 	}
 	added := &participant{Person: Person{ID: p.ID, Name: p.Name, At: place(p)},
 		limit: rate.NewLimiter(opsPerSecond, opsAtOnce), passes: rate.NewLimiter(passPerSecond, passPerSecond)}
+	if p.StudentID != nil {
+		added.Student = *p.StudentID
+	}
 	r.people[p.ID] = added
 	r.order = append(r.order, p.ID)
 	return added
@@ -252,7 +255,7 @@ func (r *running) list(staff bool) []Person {
 			if person.Removed {
 				continue
 			}
-			person.At = ""
+			person = person.forClass()
 		} else {
 			person.Here = r.people[id].connections > 0
 		}
@@ -270,9 +273,50 @@ func (h *Hub) Joined(ctx context.Context, p store.Participant) error {
 	r.mu.Lock()
 	person := r.add(p).Person
 	r.mu.Unlock()
-	news := News{Kind: NewsPeople, People: &People{[]Person{person}}}
-	h.tell(r, telling{[]string{staffChannel(p.SessionID), classChannel(p.SessionID), frontChannel(p.SessionID)}, news})
+	h.tell(r, telling{[]string{staffChannel(p.SessionID)}, ofPeople(person)},
+		telling{[]string{classChannel(p.SessionID), frontChannel(p.SessionID)}, ofPeople(person.forClass())})
 	return nil
+}
+
+func ofPeople(p Person) News { return News{Kind: NewsPeople, People: &People{[]Person{p}}} }
+
+// forClass gives a participant as the class may see them.
+func (p Person) forClass() Person {
+	p.At, p.Student = "", ""
+	return p
+}
+
+// Tie notes which student of the class a participant is; "" for none of them.
+func (h *Hub) Tie(ctx context.Context, sessionID, participant, student string) error {
+	if err := h.store.Tie(ctx, sessionID, participant, student); err != nil {
+		return missing(err, refusal.NotFound)
+	}
+	r, err := h.session(ctx, sessionID)
+	if err != nil {
+		return err
+	}
+	r.mu.Lock()
+	p, ok := r.people[participant]
+	var person Person
+	if ok {
+		p.Student = student
+		person = p.Person
+		person.Here, person.Removed = p.connections > 0, !r.state.Seated(participant)
+	}
+	r.mu.Unlock()
+	if !ok {
+		return nil // joined on another server; read when it is needed
+	}
+	h.tell(r, telling{[]string{staffChannel(sessionID)}, ofPeople(person)})
+	return nil
+}
+
+// leads reports whether a teacher may lead a session.
+func (h *Hub) leads(ctx context.Context, r *running, teacher string) (bool, error) {
+	if r.kept.TeacherID == teacher {
+		return true, nil
+	}
+	return h.store.Leads(ctx, r.kept.ID, teacher)
 }
 
 // Seated reports whether a participant has their seat in a session: it was not

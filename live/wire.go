@@ -5,6 +5,7 @@ import (
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
+	"alpenglow/core/roster"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
 	"alpenglow/core/voices"
@@ -70,6 +71,8 @@ type Person struct {
 	At   string `json:"at,omitempty"`
 	// Removed says that the teacher has taken the seat away.
 	Removed bool `json:"removed,omitempty"`
+	// Student is which student of the class they are; told to the staff alone.
+	Student string `json:"student,omitempty"`
 }
 
 // SheetView is a sheet as its reader may see it, or its first part: the rest is
@@ -112,6 +115,12 @@ type FrontHello struct {
 	Sheets []SheetView        `json:"sheets"`
 }
 
+// GroupSet is one way in which the class is divided into groups.
+type GroupSet struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
 // StaffHello tells a teacher all about a running session. Its board is left out
 // for who has this edition of it.
 type StaffHello struct {
@@ -119,11 +128,14 @@ type StaffHello struct {
 	State     session.State `json:"state"`
 	Code      string        `json:"code"`
 	ClassName string        `json:"className"`
-	// Expected are the names on the class list.
-	Expected []string    `json:"expected"`
-	People   []Person    `json:"people"`
-	Work     []Work      `json:"work"`
-	Sheets   []SheetView `json:"sheets"`
+	// Expected is the class list, Sets the groups that are kept for the class, and
+	// Seats says that it is noted who sits where.
+	Expected []roster.Listed `json:"expected"`
+	Sets     []GroupSet      `json:"sets,omitempty"`
+	Seats    bool            `json:"seats,omitempty"`
+	People   []Person        `json:"people"`
+	Work     []Work          `json:"work"`
+	Sheets   []SheetView     `json:"sheets"`
 	// Practice says that this is a rehearsal.
 	Practice bool `json:"practice,omitempty"`
 	// Fronts is how many front screens are connected.

@@ -19,6 +19,7 @@ import (
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
+	"alpenglow/core/roster"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
 	"alpenglow/live"
@@ -64,7 +65,7 @@ func rehearsing(t *testing.T, board lesson.Board, pace session.Pace) (*store.Sto
 	if err != nil {
 		t.Fatal(err)
 	}
-	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Students: store.JSON[[]string]{V: []string{}},
+	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Students: store.JSON[[]roster.Listed]{V: []roster.Listed{}},
 		State: store.JSON[session.State]{V: state}, Practice: true}
 	if err := s.StartSession(t.Context(), &n, id, board); err != nil {
 		t.Fatal(err)

@@ -77,9 +77,14 @@ type Kept struct {
 	Session *string
 }
 
+// ownBoard is the condition that a board is the teacher's in $1, or that of a lesson
+// which they may lead.
+const ownBoard = `(b.teacher_id = $1 AND b.session_id IS NULL
+	OR b.session_id IN (SELECT l.session_id FROM leads l WHERE l.teacher_id = $1))`
+
 // Board reads a teacher's board as it is now, deleted or not.
 func (s *Store) Board(ctx context.Context, teacher, id string) (Kept, error) {
-	return s.board(ctx, `teacher_id = $1 AND id = $2`, teacher, id)
+	return s.board(ctx, ownBoard+` AND b.id = $2`, teacher, id)
 }
 
 // SharedBoard reads the board that a link leads to.
@@ -109,7 +114,7 @@ func (s *Store) board(ctx context.Context, where string, args ...any) (Kept, err
 // if several have it, as a lesson has.
 func (s *Store) Frame(ctx context.Context, teacher, id string) (lesson.Frame, error) {
 	var frame JSON[lesson.Frame]
-	err := s.get(ctx, &frame, `SELECT f.content FROM frames f JOIN boards b ON b.id = f.board_id WHERE b.teacher_id = $1
+	err := s.get(ctx, &frame, `SELECT f.content FROM frames f JOIN boards b ON b.id = f.board_id WHERE `+ownBoard+`
 		AND f.id = $2 ORDER BY b.changed_at DESC LIMIT 1`, teacher, id)
 	return frame.V, err
 }
@@ -118,7 +123,7 @@ func (s *Store) Frame(ctx context.Context, teacher, id string) (lesson.Frame, er
 func (s *Store) BoardChanges(ctx context.Context, teacher, id string, since int64) ([]prepare.Changed, error) {
 	var rows []JSON[prepare.Changed]
 	err := s.db.SelectContext(ctx, &rows, `SELECT e.change FROM edits e JOIN boards b ON b.id = e.board_id
-		WHERE b.teacher_id = $1 AND b.id = $2 AND e.rev > $3 ORDER BY e.rev`, teacher, id, since)
+		WHERE `+ownBoard+` AND b.id = $2 AND e.rev > $3 ORDER BY e.rev`, teacher, id, since)
 	if err != nil {
 		return nil, fmt.Errorf("read edits: %w", err)
 	}

@@ -227,7 +227,8 @@ func TestChangeBoard(t *testing.T) {
 func TestPlaces(t *testing.T) {
 	s := storetest.Open(t, storetest.URL(t))
 	n := started(t, s, "K7M2QX")
-	p, err := s.Join(ctx, n.ID, 10, []byte("token"), false, func([]string) string { return "Noor" })
+	p, err := s.Join(ctx, n.ID, store.Joining{Limit: 10, Token: []byte("token"),
+		Apart: func([]string) string { return "Noor" }})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -284,7 +285,8 @@ func TestForgetPractice(t *testing.T) {
 		t.Fatal(err)
 	}
 	for i, n := range []store.Session{real, practice} {
-		if _, err := s.Join(ctx, n.ID, 10, []byte{byte(i)}, false, func([]string) string { return "Noor" }); err != nil {
+		if _, err := s.Join(ctx, n.ID, store.Joining{Limit: 10, Token: []byte{byte(i)},
+			Apart: func([]string) string { return "Noor" }}); err != nil {
 			t.Fatal(err)
 		}
 		key, err := s.EnsureSheet(ctx, n.ID, "one", "class")

@@ -59,19 +59,17 @@ func (s *Store) Library(ctx context.Context, words []string, most int) ([]Librar
 
 // KeptPicture is a stored picture with the session it belongs to.
 type KeptPicture struct {
-	Session   *string `db:"session_id"` // nil for one of the library
-	TeacherID *string `db:"teacher_id"` // who led the session
-	Type      string  `db:"type"`
-	Width     int     `db:"width"`
-	Height    int     `db:"height"`
-	Data      []byte  `db:"data"`
+	Session *string `db:"session_id"` // nil for one of the library
+	Type    string  `db:"type"`
+	Width   int     `db:"width"`
+	Height  int     `db:"height"`
+	Data    []byte  `db:"data"`
 }
 
 // Picture reads a picture; ErrNotFound when there is none.
 func (s *Store) Picture(ctx context.Context, id string) (KeptPicture, error) {
 	var p KeptPicture
-	err := s.db.GetContext(ctx, &p, `SELECT p.session_id, x.teacher_id, p.type, p.width, p.height, p.data
-		FROM pictures p LEFT JOIN sessions x ON x.id = p.session_id WHERE p.id = $1`, id)
+	err := s.db.GetContext(ctx, &p, `SELECT session_id, type, width, height, data FROM pictures WHERE id = $1`, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return p, ErrNotFound
 	}

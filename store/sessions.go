@@ -9,6 +9,7 @@ import (
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/record"
+	"alpenglow/core/roster"
 	"alpenglow/core/session"
 
 	"github.com/jackc/pgx/v5/pgconn"
@@ -23,23 +24,26 @@ var ErrClosed = errors.New("closed")
 
 // Session is a stored session. It has a board of its own, with its id; see Lesson.
 type Session struct {
-	ID        string              `db:"id"`
-	TeacherID string              `db:"teacher_id"`
-	ClassID   *string             `db:"class_id"`
-	ClassName string              `db:"class_name"`
-	Students  JSON[[]string]      `db:"students"`
-	Code      string              `db:"code"`
-	Title     string              `db:"title"`
-	State     JSON[session.State] `db:"state"`
-	StartedAt time.Time           `db:"started_at"`
-	EndedAt   *time.Time          `db:"ended_at"`
+	ID        string  `db:"id"`
+	TeacherID string  `db:"teacher_id"` // who started it; see Leads
+	ClassID   *string `db:"class_id"`
+	ClassName string  `db:"class_name"`
+	// Students is the class list as it was when the session began, Plan what is
+	// noted about the class.
+	Students  JSON[[]roster.Listed] `db:"students"`
+	Plan      JSON[roster.Plan]     `db:"plan"`
+	Code      string                `db:"code"`
+	Title     string                `db:"title"`
+	State     JSON[session.State]   `db:"state"`
+	StartedAt time.Time             `db:"started_at"`
+	EndedAt   *time.Time            `db:"ended_at"`
 	// Practice says that it is a rehearsal with made-up students, Listed that
 	// students choose their names from the class list.
 	Practice bool `db:"practice"`
 	Listed   bool `db:"listed"`
 }
 
-const sessionColumns = `practice, listed, id, teacher_id, class_id, class_name, students, code, title, state,
+const sessionColumns = `practice, listed, id, teacher_id, class_id, class_name, students, plan, code, title, state,
 	started_at, ended_at`
 
 // StartSession stores a new session that begins with the content of a board, and
@@ -57,15 +61,19 @@ func (s *Store) StartSession(ctx context.Context, n *Session, board string, cont
 	if err != nil {
 		return fmt.Errorf("start session: %w", err)
 	}
+	plan, err := asJSON(n.Plan.V.Sound())
+	if err != nil {
+		return fmt.Errorf("start session: %w", err)
+	}
 	n.ID, n.Title = NewID(), content.Title
 	_, err = s.db.ExecContext(ctx, `
 WITH session AS (
     INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, state, rev, terms, practice, listed,
-        class_id, title) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
+        class_id, title, plan) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $17)
 ), board AS (INSERT INTO boards (id, teacher_id, session_id, outline) VALUES ($1, $2, $1, $14))
 INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnest($15::text[], $16::json[]) AS f(id, content)`,
 		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, state, n.State.V.Rev, n.State.V.Terms,
-		n.Practice, n.Listed, n.ClassID, n.Title, own.outline, own.ids, own.frames)
+		n.Practice, n.Listed, n.ClassID, n.Title, own.outline, own.ids, own.frames, plan)
 	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
 		return ErrTaken
 	}
@@ -113,13 +121,24 @@ type SessionSummary struct {
 	StartedAt time.Time  `db:"started_at"`
 	EndedAt   *time.Time `db:"ended_at"`
 	Practice  bool       `db:"practice"`
+	// By is who started it, where that is somebody else who teaches the class.
+	By *string `db:"by"`
 }
 
-// Sessions lists a teacher's sessions, the last one first.
+// Leads reports whether a teacher may lead a session and read its record: theirs, or
+// of a class that they teach with whoever started it.
+func (s *Store) Leads(ctx context.Context, session, teacher string) (bool, error) {
+	return one[bool](ctx, s, `SELECT EXISTS (SELECT 1 FROM leads WHERE session_id = $1 AND teacher_id = $2)`, session,
+		teacher)
+}
+
+// Sessions lists the sessions that a teacher may lead, the last one first.
 func (s *Store) Sessions(ctx context.Context, teacher string) ([]SessionSummary, error) {
 	return list[SessionSummary](ctx, s, `
-		SELECT s.id, s.title, s.class_name, s.board_id, s.started_at, s.ended_at, s.practice, s.people AS students
-		FROM sessions s WHERE s.teacher_id = $1 ORDER BY s.started_at DESC LIMIT 200`, teacher)
+		SELECT s.id, s.title, s.class_name, s.board_id, s.started_at, s.ended_at, s.practice, s.people AS students,
+			CASE WHEN s.teacher_id <> $1 THEN t.name END AS by
+		FROM leads l JOIN sessions s ON s.id = l.session_id JOIN teachers t ON t.id = s.teacher_id
+		WHERE l.teacher_id = $1 ORDER BY s.started_at DESC LIMIT 200`, teacher)
 }
 
 // ForgetPractice throws away a rehearsal with all that was done in it.
@@ -185,12 +204,27 @@ func (s *Store) SetPlace(ctx context.Context, participant, frame string) error {
 	return nil
 }
 
-// Join adds a participant under the name that apart chooses, given the names
-// that are there. Joins to one session wait for each other, so that no name
-// is given twice. Beyond limit it says ErrTaken, where the door is closed and
+// Joining is how somebody joins a session.
+type Joining struct {
+	// Limit is how many participants there are at most.
+	Limit int
+	// Token is the hash of what their device holds.
+	Token []byte
+	// Through says that a closed door lets them pass.
+	Through bool
+	// Student is which student of the class they are; "" where that is not known. Who
+	// is there already is not the same student twice.
+	Student string
+	// Card says that they have come with their card.
+	Card bool
+	// Apart chooses their name, given the names that are there.
+	Apart func(taken []string) string
+}
+
+// Join adds a participant. Joins to one session wait for each other, so that no name
+// is given twice. Beyond the limit it says ErrTaken, where the door is closed and
 // they were not let through ErrClosed, and after the end ErrNotFound.
-func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []byte, through bool,
-	apart func(taken []string) string) (Participant, error) {
+func (s *Store) Join(ctx context.Context, sessionID string, j Joining) (Participant, error) {
 	p := Participant{ID: NewID(), SessionID: sessionID}
 	err := s.within(ctx, func(tx *sqlx.Tx) error {
 		var closed bool
@@ -201,7 +235,7 @@ func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []b
 			return ErrNotFound
 		case err != nil:
 			return err
-		case closed && !through:
+		case closed && !j.Through:
 			return ErrClosed
 		}
 		var taken []string
@@ -209,16 +243,15 @@ func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []b
 			sessionID); err != nil {
 			return err
 		}
-		if len(taken) >= limit {
+		if len(taken) >= j.Limit {
 			return ErrTaken
 		}
-		p.Name = apart(taken)
-		return tx.GetContext(ctx, &p, `INSERT INTO participants (id, session_id, name, token, student_id)
-			VALUES ($1, $2, $3, $4,
-			(SELECT t.id FROM students t JOIN sessions s ON s.class_id = t.class_id WHERE s.id = $2 AND t.name = $3
-			 AND NOT EXISTS (SELECT 1 FROM participants o WHERE o.session_id = $2 AND o.student_id = t.id)
-			ORDER BY t.place LIMIT 1))
-			RETURNING id, session_id, student_id, name, joined_at, frame`, p.ID, sessionID, p.Name, token)
+		p.Name = j.Apart(taken)
+		return tx.GetContext(ctx, &p, `WITH pass AS (INSERT INTO passes (token, participant_id, card) VALUES ($4, $1, $6))
+			INSERT INTO participants (id, session_id, name, student_id) VALUES ($1, $2, $3, (SELECT t.id FROM students t
+				WHERE t.id = nullif($5, '')::uuid
+				AND NOT EXISTS (SELECT 1 FROM participants o WHERE o.session_id = $2 AND o.student_id = t.id)))
+			RETURNING id, session_id, student_id, name, joined_at, frame`, p.ID, sessionID, p.Name, j.Token, j.Student, j.Card)
 	})
 	if err != nil {
 		return Participant{}, fmt.Errorf("join: %w", err)
@@ -226,10 +259,28 @@ func (s *Store) Join(ctx context.Context, sessionID string, limit int, token []b
 	return p, nil
 }
 
+// Return gives a participant another device, to which they have come with their
+// card, by the hash of what it holds, and gives their name.
+func (s *Store) Return(ctx context.Context, participant string, token []byte) (name string, err error) {
+	return one[string](ctx, s, `WITH pass AS (INSERT INTO passes (token, participant_id, card) VALUES ($1, $2, true))
+		SELECT name FROM participants WHERE id = $2`, token, participant)
+}
+
+// Tie notes which student of the class a participant is; "" for none of them. It says
+// ErrNotFound where there is no such participant, or student of the session's class.
+func (s *Store) Tie(ctx context.Context, session, participant, student string) error {
+	_, err := one[string](ctx, s, `UPDATE participants p SET student_id = nullif($3, '')::uuid FROM sessions s
+		WHERE s.id = p.session_id AND s.id = $1 AND p.id = $2
+		AND ($3 = '' OR EXISTS (SELECT 1 FROM students t WHERE t.id = nullif($3, '')::uuid AND (t.class_id = s.class_id
+			OR $3 IN (SELECT e->>'id' FROM json_array_elements(s.students) e))))
+		RETURNING p.id`, session, participant, student)
+	return err
+}
+
 // ParticipantByToken finds a participant by the hash of their token.
 func (s *Store) ParticipantByToken(ctx context.Context, token []byte) (Participant, error) {
-	return one[Participant](ctx, s, `SELECT id, session_id, student_id, name, joined_at, frame FROM participants
-		WHERE token = $1`, token)
+	return one[Participant](ctx, s, `SELECT p.id, p.session_id, p.student_id, p.name, p.joined_at, p.frame
+		FROM passes k JOIN participants p ON p.id = k.participant_id WHERE k.token = $1`, token)
 }
 
 // Participants lists the participants of a session in the order they joined.
@@ -293,11 +344,9 @@ func (s *Store) State(ctx context.Context, id string) (session.State, error) {
 	return state.V, err
 }
 
-// Leave takes the token of a participant away: it opens nothing any more.
-func (s *Store) Leave(ctx context.Context, participant string) error {
-	// Tokens are unique; what stands there now is no hash of anything.
-	if _, err := s.db.ExecContext(ctx, `UPDATE participants SET token = convert_to('left ' || id, 'UTF8')
-		WHERE id = $1`, participant); err != nil {
+// Leave takes a pass away: what a device holds opens nothing any more.
+func (s *Store) Leave(ctx context.Context, token []byte) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM passes WHERE token = $1`, token); err != nil {
 		return fmt.Errorf("leave: %w", err)
 	}
 	return nil

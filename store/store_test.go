@@ -239,8 +239,8 @@ func TestJoinAtOnce(t *testing.T) {
 	refused := 0
 	for i := range 40 {
 		all.Go(func() {
-			_, err := s.Join(ctx, n.ID, limit, []byte{byte(i)}, false,
-				func(taken []string) string { return roster.Apart("Noor", taken) })
+			_, err := s.Join(ctx, n.ID, store.Joining{Limit: limit, Token: []byte{byte(i)},
+				Apart: func(taken []string) string { return roster.Apart("Noor", taken) }})
 			if errors.Is(err, store.ErrTaken) {
 				mu.Lock()
 				refused++

@@ -49,10 +49,12 @@ func (s *server) boards(c *gin.Context) {
 		}
 	}
 	for _, n := range sessions {
-		reply.Sessions = append(reply.Sessions,
-			SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt,
-				EndedAt: n.EndedAt, Practice: n.Practice,
-				LeftOpen: n.EndedAt == nil && session.LeftOpen(n.StartedAt, time.Now())})
+		item := SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt,
+			EndedAt: n.EndedAt, Practice: n.Practice, LeftOpen: n.EndedAt == nil && session.LeftOpen(n.StartedAt, time.Now())}
+		if n.By != nil {
+			item.By = *n.By
+		}
+		reply.Sessions = append(reply.Sessions, item)
 	}
 	c.JSON(http.StatusOK, reply)
 }

@@ -1,10 +1,11 @@
 package web
 
 import (
-	"context"
 	"errors"
+	"io"
 	"net/http"
 
+	"alpenglow/core/formats"
 	"alpenglow/core/id"
 	"alpenglow/core/refusal"
 	"alpenglow/core/roster"
@@ -15,48 +16,113 @@ import (
 
 // classes gives one's classes with their students.
 func (s *server) classes(c *gin.Context) {
-	all, err := s.Store.Classes(c.Request.Context(), visitor(c).Teacher)
+	ctx, me := c.Request.Context(), visitor(c).Teacher
+	all, err := s.Store.Classes(ctx, me)
+	var colleagues []store.Colleague
+	if err == nil {
+		colleagues, err = s.Store.Colleagues(ctx, me)
+	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	reply := ClassBook{Classes: []ClassPage{}}
+	reply := ClassBook{Classes: []ClassPage{}, Colleagues: []Colleague{}}
+	for _, k := range colleagues {
+		reply.Colleagues = append(reply.Colleagues, Colleague(k))
+	}
 	for _, k := range all {
-		page := ClassPage{ID: k.ID, Name: k.Name, Archived: k.Archived, Students: []ClassStudent{}}
-		for _, student := range k.Students.V {
-			page.Students = append(page.Students, ClassStudent(student))
-		}
-		reply.Classes = append(reply.Classes, page)
+		reply.Classes = append(reply.Classes, pageOf(k, me))
 	}
 	c.JSON(http.StatusOK, reply)
 }
+
+func pageOf(k store.Class, me string) ClassPage {
+	page := ClassPage{ID: k.ID, Name: k.Name, Archived: k.Archived, Students: []ClassStudent{}, Teachers: []Colleague{},
+		Plan: k.Plan.V.Sound()}
+	apart := map[string]string{}
+	for _, l := range k.List() {
+		apart[l.ID] = l.Name
+	}
+	for _, t := range k.Students.V {
+		student := ClassStudent{ID: t.ID, Name: t.Name, Left: t.Left}
+		if apart[t.ID] != t.Name {
+			student.Apart = apart[t.ID]
+		}
+		page.Students = append(page.Students, student)
+	}
+	for _, t := range k.Teachers.V {
+		if t.ID != me {
+			page.Teachers = append(page.Teachers, Colleague(t))
+		}
+	}
+	return page
+}
+
+// shownRows is how many lines of a list are shown in their columns.
+const shownRows = 4
 
 // readList says what a list of names would be, before it is taken.
 func (s *server) readList(c *gin.Context) {
 	var ask NameList
 	err := readBody(c, &ask)
-	var rows []roster.Row
+	there := []string{}
+	if err == nil && ask.Class != "" && !id.IsUUID(ask.Class) {
+		err = refusal.New(refusal.NotFound)
+	}
+	if err == nil && ask.Class != "" {
+		var class store.Class
+		class, err = s.Store.Class(c.Request.Context(), visitor(c).Teacher, ask.Class)
+		there, err = class.Names(), missing(err)
+	}
+	var table roster.Table
 	if err == nil {
-		rows, err = s.rowsOf(c.Request.Context(), visitor(c).Teacher, ask)
+		table, err = roster.ReadTable(ask.List)
 	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, NameRows{rows})
+	reply := NameRows{Columns: table.Guess(), Head: table.Rows[:min(shownRows, len(table.Rows))]}
+	if ask.Columns != nil {
+		reply.Columns = *ask.Columns
+	}
+	if reply.Rows, err = table.Names(reply.Columns, there); err != nil {
+		refuse(c, err)
+		return
+	}
+	if reply.Head == nil {
+		reply.Head = [][]string{}
+	}
+	c.JSON(http.StatusOK, reply)
 }
 
-// rowsOf reads a list of names, held against those of a class if it names one.
-func (s *server) rowsOf(ctx context.Context, me string, ask NameList) ([]roster.Row, error) {
-	there := []string{}
-	if ask.Class != "" {
-		class, err := s.Store.Class(ctx, me, ask.Class)
-		if err != nil {
-			return nil, missing(err)
-		}
-		there = class.Names()
+// readListFile gives a spreadsheet as a list to look through.
+func (s *server) readListFile(c *gin.Context) {
+	data, err := wholeBody(c, formats.MaxSpreadsheet)
+	var text string
+	if err == nil {
+		text, err = formats.ReadSpreadsheet(data)
 	}
-	return roster.ReadList(ask.List, there)
+	if err == nil && len(text) > roster.MaxListed {
+		err = refusal.About(refusal.FileHuge, "at most %d bytes of names", roster.MaxListed)
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, ListText{text})
+}
+
+// wholeBody reads a file of at most so many bytes.
+func wholeBody(c *gin.Context, most int64) ([]byte, error) {
+	data, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, most))
+	if tooLarge := new(http.MaxBytesError); errors.As(err, &tooLarge) {
+		return nil, refusal.About(refusal.FileHuge, "at most %d bytes", tooLarge.Limit)
+	}
+	if err != nil {
+		return nil, refusal.New(refusal.Malformed)
+	}
+	return data, nil
 }
 
 // sound lists the names of those rows that have one. A list without any is refused.
@@ -80,18 +146,13 @@ func (s *server) addClass(c *gin.Context) {
 	if err == nil {
 		ask.Name, err = roster.CheckClassName(ask.Name)
 	}
-	ctx, me := c.Request.Context(), visitor(c).Teacher
-	var rows []roster.Row
-	if err == nil {
-		rows, err = s.rowsOf(ctx, me, NameList{List: ask.List})
-	}
 	var names []string
 	if err == nil {
-		names, err = sound(rows)
+		names, err = namesIn(NameList{List: ask.List, Columns: ask.Columns})
 	}
 	class := ""
 	if err == nil {
-		class, err = s.Store.AddClass(ctx, me, ask.Name, names)
+		class, err = s.Store.AddClass(c.Request.Context(), visitor(c).Teacher, ask.Name, names)
 	}
 	if err != nil {
 		refuse(c, err)
@@ -100,71 +161,103 @@ func (s *server) addClass(c *gin.Context) {
 	c.JSON(http.StatusCreated, ClassMade{class})
 }
 
+// namesIn lists the names of a list.
+func namesIn(ask NameList) ([]string, error) {
+	rows, err := roster.ReadList(ask.List, ask.Columns, nil)
+	if err != nil {
+		return nil, err
+	}
+	return sound(rows)
+}
+
+// about reads a message about the class in the path, and about the student if there is
+// one; without a message into is nil.
+func about(c *gin.Context, into any) error {
+	for _, name := range []string{"id", "student", "participant"} {
+		if value, ok := c.Params.Get(name); ok && !id.IsUUID(value) {
+			return refusal.New(refusal.NotFound)
+		}
+	}
+	if into == nil {
+		return nil
+	}
+	return readBody(c, into)
+}
+
+// done answers that something was done, or why not.
+func done(c *gin.Context, err error) {
+	switch {
+	case errors.Is(err, store.ErrFull):
+		err = refusal.About(refusal.TooMany, "a class has at most %d students", roster.MaxClass)
+	case errors.Is(err, store.ErrLast):
+		err = refusal.New(refusal.LastTeacher)
+	}
+	if err != nil {
+		refuse(c, missing(err))
+		return
+	}
+	c.Status(http.StatusNoContent)
+}
+
 // setClass renames a class, or puts it away or brings it back.
 func (s *server) setClass(c *gin.Context) {
 	var ask SetClass
-	err := readBody(c, &ask)
-	if err == nil && !id.IsUUID(c.Param("id")) {
-		err = refusal.New(refusal.NotFound)
-	}
+	err := about(c, &ask)
 	if err == nil && ask.Name != nil {
 		*ask.Name, err = roster.CheckClassName(*ask.Name)
 	}
 	if err == nil {
 		err = s.Store.SetClass(c.Request.Context(), visitor(c).Teacher, c.Param("id"), ask.Name, ask.Archived)
 	}
+	done(c, err)
+}
+
+// nextYear puts a class away and makes the next one of its list.
+func (s *server) nextYear(c *gin.Context) {
+	var ask NextYear
+	err := about(c, &ask)
+	if err == nil {
+		ask.Name, err = roster.CheckClassName(ask.Name)
+	}
+	class := ""
+	if err == nil {
+		class, err = s.Store.NextYear(c.Request.Context(), visitor(c).Teacher, c.Param("id"), ask.Name)
+	}
 	if err != nil {
 		refuse(c, missing(err))
 		return
 	}
-	c.Status(http.StatusNoContent)
+	c.JSON(http.StatusCreated, ClassMade{class})
 }
 
-// addStudents puts the names of a list behind those of a class.
-func (s *server) addStudents(c *gin.Context) {
-	var ask NameList
-	err := readBody(c, &ask)
-	if err == nil && !id.IsUUID(c.Param("id")) {
+// setPlan notes groups, seats, and who should not be together.
+func (s *server) setPlan(c *gin.Context) {
+	var ask roster.Plan
+	err := about(c, &ask)
+	if err == nil {
+		err = s.Store.SetPlan(c.Request.Context(), visitor(c).Teacher, c.Param("id"), ask.Check)
+	}
+	done(c, err)
+}
+
+// teachTogether lets a colleague teach the class too, or no more; whoever does not is
+// put out of its lessons.
+func (s *server) teachTogether(c *gin.Context) {
+	var ask TeachTogether
+	err := about(c, &ask)
+	if err == nil && !id.IsUUID(ask.Teacher) {
 		err = refusal.New(refusal.NotFound)
 	}
-	ctx, me := c.Request.Context(), visitor(c).Teacher
-	var names []string
+	ctx := c.Request.Context()
 	if err == nil {
-		var rows []roster.Row
-		if rows, err = roster.ReadList(ask.List, nil); err == nil {
-			names, err = sound(rows)
+		err = s.Store.TeachTogether(ctx, visitor(c).Teacher, c.Param("id"), ask.Teacher, ask.Teaches)
+	}
+	if err == nil && !ask.Teaches {
+		var logins []store.SignedIn
+		logins, err = s.Store.SignIns(ctx, ask.Teacher)
+		for _, l := range logins {
+			s.Hub.CloseLogin(l.Token)
 		}
 	}
-	if err == nil {
-		err = s.Store.AddStudents(ctx, me, c.Param("id"), names, roster.MaxClass)
-	}
-	if errors.Is(err, store.ErrFull) {
-		err = refusal.About(refusal.TooMany, "a class has at most %d students", roster.MaxClass)
-	}
-	if err != nil {
-		refuse(c, missing(err))
-		return
-	}
-	c.Status(http.StatusNoContent)
-}
-
-// setStudent renames a student, or lets them leave or come back.
-func (s *server) setStudent(c *gin.Context) {
-	var ask SetStudent
-	err := readBody(c, &ask)
-	if err == nil && (!id.IsUUID(c.Param("id")) || !id.IsUUID(c.Param("student"))) {
-		err = refusal.New(refusal.NotFound)
-	}
-	if err == nil && ask.Name != nil {
-		*ask.Name, err = roster.ReadName(*ask.Name)
-	}
-	if err == nil {
-		err = s.Store.SetStudent(c.Request.Context(), visitor(c).Teacher, c.Param("id"), c.Param("student"), ask.Name,
-			ask.Left)
-	}
-	if err != nil {
-		refuse(c, missing(err))
-		return
-	}
-	c.Status(http.StatusNoContent)
+	done(c, err)
 }

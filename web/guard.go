@@ -16,6 +16,7 @@ import (
 
 	"alpenglow/core/account"
 	"alpenglow/core/refusal"
+	"alpenglow/core/roster"
 	"alpenglow/core/strict"
 	"alpenglow/live"
 	"alpenglow/store"
@@ -144,6 +145,12 @@ func (s *server) fromHere(c *gin.Context) {
 
 func limitBody(c *gin.Context) {
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, live.MaxMessage)
+	c.Next()
+}
+
+// limitList lets a list of names be larger than other messages.
+func limitList(c *gin.Context) {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 2*roster.MaxListed)
 	c.Next()
 }
 

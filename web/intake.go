@@ -342,7 +342,12 @@ func (s *server) exportBoard(c *gin.Context) {
 				refuse(c, err)
 				return
 			}
-			if p.Session != nil && (p.TeacherID == nil || *p.TeacherID != visitor(c).Teacher) {
+			seen, err := s.staffs(c, p)
+			if err != nil {
+				refuse(c, err)
+				return
+			}
+			if !seen {
 				continue // a picture of somebody else's lesson
 			}
 			file.Pictures[name] = picture.Picture{Type: p.Type, Data: p.Data, Width: p.Width, Height: p.Height}

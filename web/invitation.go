@@ -85,8 +85,7 @@ func (s *server) invitation(c *gin.Context) {
 	c.JSON(http.StatusOK, Invitation{Code: n.Code, Link: s.link(c, n.Code)})
 }
 
-// qr draws the link as a QR code, dark on light with the quiet zone of four
-// modules that ISO/IEC 18004 asks for (from memory).
+// qr draws the link as a QR code, dark on light.
 func (s *server) qr(c *gin.Context) {
 	n, err := s.inviting(c)
 	if err != nil {
@@ -98,18 +97,9 @@ func (s *server) qr(c *gin.Context) {
 		refuse(c, fmt.Errorf("draw QR code: %w", err))
 		return
 	}
-	const quiet = 4
-	var path strings.Builder
-	for y := range code.Size {
-		for x := range code.Size {
-			if code.Black(x, y) {
-				fmt.Fprintf(&path, "M%d %dh1v1h-1z", x+quiet, y+quiet)
-			}
-		}
-	}
-	side := code.Size + 2*quiet
+	path, side := qrPath(code)
 	c.Data(http.StatusOK, "image/svg+xml", fmt.Appendf(nil,
 		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" shape-rendering="crispEdges">`+
 			`<path fill="#fff" d="M0 0h%dv%dH0z"/><path d="%s"/></svg>`,
-		side, side, side, side, path.String()))
+		side, side, side, side, path))
 }

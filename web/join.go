@@ -5,7 +5,6 @@ import (
 	"crypto/rand"
 	"errors"
 	"net/http"
-	"slices"
 	"time"
 
 	"alpenglow/core/refusal"
@@ -56,7 +55,9 @@ func (s *server) joinCheck(c *gin.Context) {
 	}
 	reply := JoinFound{Title: found.Title, ClassName: found.ClassName}
 	if found.Listed {
-		reply.Names = found.Students.V
+		for _, l := range found.Students.V {
+			reply.Names = append(reply.Names, l.Name)
+		}
 	}
 	c.JSON(http.StatusOK, reply)
 }
@@ -86,7 +87,7 @@ func (s *server) join(c *gin.Context) {
 		return
 	}
 	token := rand.Text() + rand.Text()
-	p, err := s.enter(c.Request.Context(), found, name, token, false)
+	p, err := s.enter(c.Request.Context(), found, entering{name: name, token: token})
 	if err != nil {
 		refuse(c, err)
 		return
@@ -98,10 +99,16 @@ func (s *server) join(c *gin.Context) {
 // nameIn reads the name that somebody gives for a lesson.
 func nameIn(found store.Session, typed string) (string, error) {
 	name, err := roster.ReadName(typed)
-	if err == nil && found.Listed && !slices.Contains(found.Students.V, name) {
-		err = refusal.New(refusal.NameNotListed)
+	if err != nil {
+		return "", err
 	}
-	return name, err
+	if listed, ok := roster.Find(found.Students.V, name); ok {
+		return listed.Name, nil
+	}
+	if found.Listed {
+		return "", refusal.New(refusal.NameNotListed)
+	}
+	return name, nil
 }
 
 // mayTake counts a seat, or a knock: they are given out no faster than a hall comes in.
@@ -113,17 +120,26 @@ func (s *server) mayTake(c *gin.Context, found store.Session) bool {
 	return ok
 }
 
-// enter makes a participant, whose token this is; through says that a closed
-// door lets them pass.
-func (s *server) enter(ctx context.Context, found store.Session, name, token string,
-	through bool) (store.Participant, error) {
+// entering is who comes into a lesson: by what name, with what their device will hold,
+// let through a closed door, or with their card.
+type entering struct {
+	name, token   string
+	student       string // who they are, where that is known by their card
+	through, card bool
+}
+
+// enter makes a participant. Who comes under a name of the list is that student.
+func (s *server) enter(ctx context.Context, found store.Session, e entering) (store.Participant, error) {
 	teacher, err := s.Store.TeacherByID(ctx, found.TeacherID)
 	if err != nil {
 		return store.Participant{}, err
 	}
-	p, err := s.Store.Join(ctx, found.ID, session.MaxParticipants, hashed(token), through, func(taken []string) string {
-		return roster.Apart(name, append(taken, teacher.Name))
-	})
+	if listed, ok := roster.Find(found.Students.V, e.name); ok && e.student == "" {
+		e.student = listed.ID
+	}
+	p, err := s.Store.Join(ctx, found.ID, store.Joining{Limit: session.MaxParticipants, Token: hashed(e.token),
+		Through: e.through, Card: e.card, Student: e.student,
+		Apart: func(taken []string) string { return roster.Apart(e.name, append(taken, teacher.Name)) }})
 	switch {
 	case errors.Is(err, store.ErrTaken):
 		err = refusal.New(refusal.SessionFull)
@@ -142,7 +158,11 @@ func (s *server) enter(ctx context.Context, found store.Session, name, token str
 // token opens nothing any more, and what was shown is not kept.
 func (s *server) leave(c *gin.Context) {
 	if p := visitor(c).Participant; p != nil {
-		if err := s.Store.Leave(c.Request.Context(), p.ID); err != nil {
+		cookie, err := c.Request.Cookie(seatCookie)
+		if err == nil {
+			err = s.Store.Leave(c.Request.Context(), hashed(cookie.Value))
+		}
+		if err != nil {
 			refuse(c, err)
 			return
 		}

@@ -92,7 +92,7 @@ func (s *server) through(c *gin.Context, found store.Session, k knocked) (store.
 	if err != nil {
 		return p, err
 	}
-	return s.enter(ctx, found, let.Name, k.token, true)
+	return s.enter(ctx, found, entering{name: let.Name, token: k.token, through: true})
 }
 
 // knocked is a device at the door: its secret, and by what it is known inside.

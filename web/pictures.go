@@ -135,12 +135,25 @@ func (s *server) picture(c *gin.Context) {
 	c.Data(http.StatusOK, kept.Type, kept.Data)
 }
 
+// staffs reports whether a teacher asks who may see a picture as it is.
+func (s *server) staffs(c *gin.Context, kept store.KeptPicture) (bool, error) {
+	v := visitor(c)
+	if v.Teacher == "" || kept.Session == nil {
+		return v.Teacher != "", nil
+	}
+	return s.Store.Leads(c.Request.Context(), *kept.Session, v.Teacher)
+}
+
 // seen gives a picture as the visitor may see it. Teachers see those of their
 // own sessions and of the library; students those that people have brought
 // into their session, and those that the frames they have been on show.
 func (s *server) seen(c *gin.Context, kept store.KeptPicture, name []string) (store.KeptPicture, error) {
 	v, none := visitor(c), refusal.New(refusal.NoSuchPicture)
-	if v.Teacher != "" && (kept.Session == nil || kept.TeacherID != nil && *kept.TeacherID == v.Teacher) {
+	staffs, err := s.staffs(c, kept)
+	if err != nil {
+		return kept, err
+	}
+	if staffs {
 		if len(name) == 1 {
 			return kept, nil
 		}

@@ -26,7 +26,7 @@ func (s *server) differences(c *gin.Context) {
 		refuse(c, missing(err))
 		return
 	}
-	kept, err := s.Store.Board(ctx, n.TeacherID, id)
+	kept, err := s.Store.Board(ctx, visitor(c).Teacher, id)
 	if err != nil {
 		refuse(c, missing(err))
 		return
@@ -58,7 +58,7 @@ func (s *server) takeIntoBoard(c *gin.Context) {
 	ctx := c.Request.Context()
 	id, run, err := s.beganWith(ctx, n)
 	if err == nil {
-		err = s.Store.ChangeBoard(ctx, n.TeacherID, id, func(d *store.Draft) error {
+		err = s.Store.ChangeBoard(ctx, visitor(c).Teacher, id, func(d *store.Draft) error {
 			if err := d.Load(ctx, ask.Frame); err != nil {
 				return err
 			}

@@ -59,7 +59,7 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, less
 		return store.Session{}, lesson.Board{}, err
 	}
 	board := kept.Board()
-	n := store.Session{TeacherID: me, Students: store.JSON[[]string]{V: []string{}}}
+	n := store.Session{TeacherID: me, Students: store.JSON[[]roster.Listed]{V: []roster.Listed{}}}
 	if ask.Class != "" {
 		classes, err := s.Store.Classes(ctx, me)
 		if err != nil {
@@ -69,8 +69,9 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, less
 		if at < 0 {
 			return n, board, refusal.New(refusal.NoSuchClass)
 		}
-		n.ClassID, n.ClassName, n.Students.V, n.Listed = &classes[at].ID, classes[at].Name, classes[at].Names(),
+		n.ClassID, n.ClassName, n.Students.V, n.Listed = &classes[at].ID, classes[at].Name, classes[at].List(),
 			ask.Listed
+		n.Plan = classes[at].Plan
 	}
 	n.State.V, err = session.Start(board, ask.Pace)
 	return n, board, err
@@ -109,16 +110,19 @@ func (s *server) finish(ctx context.Context, sessionID string) error {
 	return nil
 }
 
-// ownSession finds the session in the path if it is the teacher's.
+// ownSession finds the session in the path if the teacher may lead it.
 func (s *server) ownSession(c *gin.Context) (store.Session, error) {
 	if !id.IsUUID(c.Param("id")) {
 		return store.Session{}, refusal.New(refusal.NotFound)
 	}
 	n, err := s.Store.Session(c.Request.Context(), c.Param("id"))
-	if errors.Is(err, store.ErrNotFound) || err == nil && n.TeacherID != visitor(c).Teacher {
-		return n, refusal.New(refusal.NotFound)
+	if err == nil && n.TeacherID != visitor(c).Teacher {
+		var leads bool
+		if leads, err = s.Store.Leads(c.Request.Context(), n.ID, visitor(c).Teacher); err == nil && !leads {
+			err = store.ErrNotFound
+		}
 	}
-	return n, err
+	return n, missing(err)
 }
 
 // read gives the record of the session in the path, with the session.

@@ -265,7 +265,7 @@ func TestJoining(t *testing.T) {
 	if seat.Name != "Noor" || seat.Session != id {
 		t.Errorf("seat %+v", seat)
 	}
-	if _, second := h.student(code, "NOOR"); second.Name != "NOOR 2" {
+	if _, second := h.student(code, "NOOR"); second.Name != "Noor 2" {
 		t.Errorf("the second Noor is %q", second.Name)
 	}
 	var again web.Seat

@@ -100,6 +100,8 @@ type SessionItem struct {
 	EndedAt   *time.Time `json:"endedAt,omitempty"`
 	Practice  bool       `json:"practice,omitempty"`
 	LeftOpen  bool       `json:"leftOpen,omitempty"` // goes on, probably forgotten
+	// By is who started it, where that is a colleague.
+	By string `json:"by,omitempty"`
 }
 
 // StartSession starts a session of a board with a class list, or with none.

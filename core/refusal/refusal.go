@@ -85,6 +85,10 @@ const (
 	WrongOrigin    Code = "wrong-origin"
 	NotFound       Code = "not-found"
 	NoSuchClass    Code = "no-such-class"
+	LastTeacher    Code = "last-teacher"
+	CardMistyped   Code = "card-mistyped"
+	CardUnknown    Code = "card-unknown"
+	NoLessonNow    Code = "no-lesson-now"
 	BoardIncorrect Code = "board-incorrect"
 	BadPaper       Code = "bad-paper"
 	FrameDropped   Code = "frame-deleted"
@@ -171,6 +175,10 @@ var sentences = map[Code]string{
 	WrongOrigin:    "This request came from another page. Open the lesson again from the start page.",
 	NotFound:       "There is nothing here. Check the address.",
 	NoSuchClass:    "There is no such class list. Reload the page and choose again.",
+	LastTeacher:    "Somebody has to teach this class. Let a colleague teach it first.",
+	CardMistyped:   "The code on a name card has eight letters and digits. Look at it again.",
+	CardUnknown:    "No name card has this code now. Ask your teacher for a new one.",
+	NoLessonNow:    "No lesson of your class is going on now. Come back when it has begun.",
 	BoardIncorrect: "This board cannot be used as it is.",
 	BadPaper:       "There is no such paper, or its numbers do not fit. Choose one of those shown.",
 	FrameDropped:   "This frame was deleted, perhaps in another window. Bring it back to go on with it.",

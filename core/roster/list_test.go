@@ -31,7 +31,7 @@ func TestReadList(t *testing.T) {
 		"nothing":                 {" \n\t\n", ""},
 		"a name is called name":   {"Noor\nName", "Noor|Name"},
 	} {
-		rows, err := roster.ReadList(c.text, []string{"Vera"})
+		rows, err := roster.ReadList(c.text, nil, []string{"Vera"})
 		if err != nil {
 			t.Fatal(name, err)
 		}
@@ -53,7 +53,7 @@ func TestReadList(t *testing.T) {
 	for text, want := range map[string]refusal.Code{
 		strings.Repeat("Noor\n", 401): refusal.TooMany, strings.Repeat("x", roster.MaxListed+1): refusal.TooLarge,
 		"Noor\xff": refusal.TooLarge} {
-		if _, err := roster.ReadList(text, nil); refusal.Of(err) == nil || refusal.Of(err).Code != want {
+		if _, err := roster.ReadList(text, nil, nil); refusal.Of(err) == nil || refusal.Of(err).Code != want {
 			t.Errorf("%.20q: %v, want %s", text, err, want)
 		}
 	}
@@ -66,7 +66,7 @@ func FuzzReadList(f *testing.F) {
 		f.Add(seed)
 	}
 	f.Fuzz(func(t *testing.T, text string) {
-		rows, err := roster.ReadList(text, nil)
+		rows, err := roster.ReadList(text, nil, nil)
 		if err != nil {
 			return
 		}

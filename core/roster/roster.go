@@ -47,6 +47,25 @@ func codeOf(length int, random func(n int) int) string {
 	return code.String()
 }
 
+// CardLength is how many symbols the code of a name card has: 39.6 bits, because it is
+// good for the whole year.
+const CardLength = 8
+
+// Card makes the code of a name card.
+func Card(random func(n int) int) string { return codeOf(CardLength, random) }
+
+// ReadCard reads the code of a name card as people type it, as ReadCode does.
+func ReadCard(typed string) (string, error) {
+	code, err := read(typed, CardLength)
+	if err != nil {
+		return "", refusal.New(refusal.CardMistyped)
+	}
+	return code, nil
+}
+
+// ShownCard gives the code of a name card in two halves, to be read and typed.
+func ShownCard(code string) string { return code[:len(code)/2] + " " + code[len(code)/2:] }
+
 // Bits gives the information in a join code.
 func Bits() float64 { return CodeLength * math.Log2(float64(len(Alphabet))) }
 
@@ -120,16 +139,31 @@ func unseen(r rune) bool {
 // the second Noor becomes "Noor 2". Names count as the same when they look so
 // (UTS 39, skeletons), or differ in case or in Unicode form alone.
 func Apart(name string, taken []string) string {
-	there := make(map[string]bool, 2*len(taken))
+	there := newTaken(len(taken))
 	for _, t := range taken {
-		for _, form := range forms(t) {
-			there[form] = true
-		}
+		there.add(t)
 	}
+	return there.apart(name)
+}
+
+// takenNames are the forms of the names that are taken.
+type takenNames map[string]bool
+
+func newTaken(names int) takenNames { return make(takenNames, 2*names) }
+
+func (t takenNames) add(name string) {
+	for _, form := range forms(name) {
+		t[form] = true
+	}
+}
+
+// apart gives a name that is not taken, and takes it.
+func (t takenNames) apart(name string) string {
 	candidate := name
-	for n := 2; slices.ContainsFunc(forms(candidate), func(form string) bool { return there[form] }); n++ {
+	for n := 2; slices.ContainsFunc(forms(candidate), func(form string) bool { return t[form] }); n++ {
 		candidate = name + " " + strconv.Itoa(n)
 	}
+	t.add(candidate)
 	return candidate
 }
 

@@ -4,6 +4,7 @@ import (
 	"alpenglow/core/lesson"
 	"alpenglow/core/oneof"
 	"alpenglow/core/refusal"
+	"alpenglow/core/roster"
 )
 
 // Command is one thing that somebody tells a session: exactly the field that its
@@ -36,13 +37,14 @@ type Command struct {
 type CommandKind string
 
 // With is with what a command is given: who gives it and when (milliseconds
-// since 1970), who has joined, by id, and where chance comes from: Random(n)
-// gives a number in 0..n-1.
+// since 1970), who has joined, by id, where chance comes from: Random(n) gives a
+// number in 0..n-1, and what is kept about the class, by the same ids.
 type With struct {
 	By       string
 	Now      int64
 	Students []string
 	Random   func(n int) int
+	Plan     roster.Plan
 }
 
 // command is what every kind of command has: its rule.

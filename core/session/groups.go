@@ -14,10 +14,24 @@ const (
 	KindAssign CommandKind = "assign"
 )
 
-// SetGroups makes new groups by chance, of at most Size students.
+// SetGroups makes new groups of at most Size students: by chance, of neighbours by
+// their seats, or those that are kept for the class as the set with an id, of
+// whatever size. Who has no seat, or no group in the set, is divided by chance. Those
+// who should not be together are kept apart, but in a set.
 type SetGroups struct {
-	Size int `json:"size"`
+	Size int     `json:"size"`
+	By   GroupBy `json:"by,omitempty"`
+	Set  string  `json:"set,omitempty"`
 }
+
+// GroupBy is by what groups are made; empty for chance.
+type GroupBy string
+
+// The ways to make groups besides chance.
+const (
+	BySeats GroupBy = "seats"
+	BySet   GroupBy = "set"
+)
 
 // Assign moves a student into a group, counted from 1; one more than there are
 // makes a new group.
@@ -48,6 +62,7 @@ func (s State) size() int {
 func (s *State) group(f lesson.Frame, with With) {
 	if f.Arrangement == lesson.Groups && len(s.Groups) == 0 {
 		s.Groups = roster.Divide(s.seated(with.Students), s.size(), with.Random)
+		roster.KeepApart(s.Groups, with.Plan.Apart)
 	}
 }
 
@@ -56,9 +71,53 @@ func (c *SetGroups) do(s *State, _ lesson.Board, with With) error {
 	if c.Size < roster.MinGroup || c.Size > roster.MaxGroup {
 		return refusal.About(refusal.Malformed, "a group has %d to %d students", roster.MinGroup, roster.MaxGroup)
 	}
-	s.GroupSize = c.Size
-	s.Groups = roster.Divide(s.seated(with.Students), c.Size, with.Random)
+	students := s.seated(with.Students)
+	var groups [][]string
+	switch c.By {
+	case "":
+		groups = roster.Divide(students, c.Size, with.Random)
+		roster.KeepApart(groups, with.Plan.Apart)
+	case BySeats:
+		seated := with.Plan.Seats.Seated()
+		line := slices.DeleteFunc(seated, func(id string) bool { return !slices.Contains(students, id) })
+		line = append(line, without(students, line)...)
+		groups = roster.Neighbours(line, c.Size)
+		roster.KeepApart(groups, with.Plan.Apart)
+	case BySet:
+		at := slices.IndexFunc(with.Plan.Sets, func(set roster.Set) bool { return set.ID == c.Set })
+		if at < 0 {
+			return refusal.About(refusal.Malformed, "no such groups")
+		}
+		groups = fill(with.Plan.Sets[at].Groups, students, c.Size)
+	default:
+		return refusal.About(refusal.Malformed, "groups")
+	}
+	s.GroupSize, s.Groups = c.Size, groups
 	return nil
+}
+
+// fill gives the groups with those who are here, and the others in the smallest ones.
+func fill(kept [][]string, students []string, size int) [][]string {
+	groups, in := [][]string{}, []string{}
+	for _, g := range kept {
+		here := slices.DeleteFunc(slices.Clone(g), func(id string) bool { return !slices.Contains(students, id) })
+		if len(here) > 0 {
+			groups, in = append(groups, here), append(in, here...)
+		}
+	}
+	for _, id := range without(students, in) {
+		at := roster.Place(groups, size)
+		if at == len(groups) {
+			groups = append(groups, nil)
+		}
+		groups[at] = append(groups[at], id)
+	}
+	return groups
+}
+
+// without gives those who are not among others.
+func without(students, others []string) []string {
+	return slices.DeleteFunc(slices.Clone(students), func(id string) bool { return slices.Contains(others, id) })
 }
 
 // do moves a student into a group.
