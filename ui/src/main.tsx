@@ -2,6 +2,7 @@ import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { useTranslation } from 'react-i18next'
 import { BrowserRouter, Link, Route, Routes } from 'react-router'
+import { CardIn } from './join/CardIn'
 import { Start } from './join/Start'
 import { Logo } from './kit/Logo'
 import { Careful } from './kit/Stumbled'
@@ -19,6 +20,8 @@ const Invitation = lazy(patient(() => import('./account/Invitation').then((m) =>
 const Staff = lazy(patient(() => import('./account/Staff').then((m) => ({ default: m.Staff }))))
 const Account = lazy(patient(() => import('./account/Account').then((m) => ({ default: m.Account }))))
 const Classes = lazy(patient(() => import('./classes/Classes').then((m) => ({ default: m.Classes }))))
+const ClassView = lazy(patient(() => import('./classes/ClassView').then((m) => ({ default: m.ClassView }))))
+const CardsPage = lazy(patient(() => import('./classes/CardsPage').then((m) => ({ default: m.CardsPage }))))
 const Boards = lazy(patient(() => import('./boards/Boards').then((m) => ({ default: m.Boards }))))
 const Prepare = lazy(patient(() => import('./prepare/Prepare').then((m) => ({ default: m.Prepare }))))
 const StartSession = lazy(patient(() => import('./boards/StartSession').then((m) => ({ default: m.StartSession }))))
@@ -67,6 +70,7 @@ createRoot(document.getElementById('root')!).render(
           <Routes>
             <Route path="/" element={<Start />} />
             <Route path="/join/:code" element={<Start />} />
+            <Route path="/card" element={<CardIn />} />
             <Route path="/lesson/:session" element={<StudentLesson />} />
             <Route path="/front" element={<FrontPage />} />
             <Route path="/front/:session" element={<FrontPage />} />
@@ -76,6 +80,8 @@ createRoot(document.getElementById('root')!).render(
               <Route path="/invitation" element={<Invitation />} />
               <Route path="/staff" element={<Staff />} />
               <Route path="/classes" element={<Classes />} />
+              <Route path="/classes/:class" element={<ClassView />} />
+              <Route path="/classes/:class/cards" element={<CardsPage />} />
               <Route path="/account" element={<Account />} />
               <Route path="/boards" element={<Boards />} />
               <Route path="/boards/:board" element={<Prepare />} />

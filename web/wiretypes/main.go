@@ -27,23 +27,6 @@ import (
 	"alpenglow/web"
 )
 
-// roots are the types to write, with all they refer to.
-var roots = []any{
-	live.Connect{}, live.Failure{}, live.Hello{}, live.StudentHello{}, live.StaffHello{}, live.FrontHello{}, live.Open{}, live.Opened{},
-	live.Move{},
-	live.Moved{}, live.Since{}, sheet.Part{},
-	live.Ops{}, live.OpsReply{}, live.CommandReply{}, live.Time{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
-	session.Command{}, voices.Word{},
-	web.SignIn{}, web.InvitationToken{}, web.Invited{}, web.Accept{}, web.Staff{}, web.Invite{}, web.InviteLink{},
-	web.ClassBook{}, web.NameList{}, web.NameRows{}, web.NewClass{}, web.ClassMade{}, web.SetClass{}, web.SetStudent{},
-	web.SetStanding{}, web.Account{}, web.SetAccount{}, web.SetPassword{}, web.Me{}, web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{},
-	web.JoinFound{}, web.AtDoor{}, web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
-	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{},
-	web.Edits{}, web.EditsReply{}, web.AddFrames{},
-	web.Intake{}, web.Rehearse{}, web.Rehearsing{}, web.TakeIllustration{}, web.Templates{}, web.NewTemplate{},
-	web.Library{}, prepare.Edit{}, paper.Drawing{},
-}
-
 // values lists what a named string may be.
 var values = map[reflect.Type][]string{
 	of[paper.Kind]():         strs(paper.Kinds),
@@ -58,7 +41,8 @@ var values = map[reflect.Type][]string{
 	of[lesson.Arrangement](): {string(lesson.WholeClass), string(lesson.Groups), string(lesson.Individual)},
 	of[session.FrontKind](): {string(session.FrontGathering), string(session.FrontFrame), string(session.FrontSheets),
 		string(session.FrontPoll), string(session.FrontWords), string(session.FrontNothing)},
-	of[session.Pace](): {string(session.Led), string(session.Own)},
+	of[session.Pace]():    {string(session.Led), string(session.Own)},
+	of[session.GroupBy](): {string(session.BySeats), string(session.BySet)},
 	of[lesson.Order](): {string(lesson.OrderCame), string(lesson.OrderAgreed), string(lesson.OrderName),
 		string(lesson.OrderTint), string(lesson.OrderHand)},
 	of[lesson.Permission](): {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
@@ -93,6 +77,10 @@ var values = map[reflect.Type][]string{
 var names = map[reflect.Type]string{
 	of[account.Role]():    "StaffRole",
 	of[roster.Row]():      "NameRow",
+	of[roster.Columns]():  "NameColumns",
+	of[roster.Plan]():     "ClassPlan",
+	of[roster.Set]():      "ClassGroups",
+	of[roster.Seats]():    "ClassSeats",
 	of[paper.Kind]():      "PaperKind",
 	of[paper.Anchor]():    "LabelAnchor",
 	of[session.Group]():   "StudentGroup",
@@ -175,6 +163,8 @@ func (g *generator) name(t reflect.Type) string {
 		return g.name(t.Elem())
 	case reflect.Slice:
 		return "Array<" + g.name(t.Elem()) + ">"
+	case reflect.Array:
+		return "[" + strings.Repeat(g.name(t.Elem())+", ", t.Len()-1) + g.name(t.Elem()) + "]"
 	case reflect.Map:
 		return "{ [key: string]: " + g.name(t.Elem()) + " }"
 	case reflect.Bool:

@@ -1,68 +1,89 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
 import { Button } from '../kit/Button'
 import { Page } from '../kit/Page'
+import { Refusal } from '../kit/Refusal'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/useTitle'
-import { call, codeOf } from '../wire/http'
-import type { ClassBook, ClassPage, Code } from '../wire/types.gen'
-import { ClassCard } from './ClassCard'
-import { NewClass } from './NewClass'
+import type { ClassPage } from '../wire/types.gen'
+import { FromRegister } from './FromRegister'
+import { ListDialog } from './ListDialog'
+import { useClasses } from './useClasses'
 
-/** One's classes: made from a list, and looked after over the year. */
+/** One's classes: made from a list or the register, each with a page of its own. */
 export function Classes() {
   const { t } = useTranslation()
   useTitle(t('classes.title'))
-  const queries = useQueryClient()
-  const book = useQuery({ queryKey: ['classes'], queryFn: () => call<ClassBook>('GET', '/classes') })
-  const [making, make] = useState(false)
-  const [problem, setProblem] = useState<Code | null>(null)
-  if (book.isError && codeOf(book.error) === 'sign-in-needed') return <ToSignIn />
-  /** Asks the server to change something; what it refuses is said above the classes, and given. */
-  async function change(path: string, to: unknown): Promise<Code | null> {
-    let refused: Code | null = null
-    try {
-      await call('POST', path, to)
-    } catch (error) {
-      refused = codeOf(error)
-    }
-    setProblem(refused)
-    await queries.invalidateQueries({ queryKey: ['classes'] })
-    await queries.invalidateQueries({ queryKey: ['boards'] })
-    return refused
-  }
-  const said = problem ?? (book.isError ? codeOf(book.error) : null)
-  const card = (page: ClassPage) => <ClassCard key={page.id} page={page} change={change} />
+  const { book, change, problem } = useClasses()
+  const [making, make] = useState<'list' | 'register' | null>(null)
+  if (problem === 'sign-in-needed') return <ToSignIn />
+  const here = book.data?.classes.filter((c) => !c.archived) ?? []
   const away = book.data?.classes.filter((c) => c.archived) ?? []
   return (
     <Page
       title={t('classes.title')}
       action={
-        <Button look="main" onClick={() => make(true)}>
-          {t('classes.new')}
-        </Button>
+        <>
+          <Button onClick={() => make('register')}>{t('register.open')}</Button>
+          <Button look="main" onClick={() => make('list')}>
+            {t('classes.new')}
+          </Button>
+        </>
       }
     >
       {book.isPending && <p role="status">{t('loading')}</p>}
-      {said && (
-        <p role="alert" className="font-semibold text-rose">
-          {t(`refusal.${said}`)}
-        </p>
-      )}
+      <Refusal code={problem} />
       {book.data?.classes.length === 0 && (
         <p className="rounded-xl border border-dashed border-edge p-8 text-center text-slate">{t('classes.none')}</p>
       )}
-      {book.data?.classes.filter((c) => !c.archived).map(card)}
+      {here.length > 0 && <Cards classes={here} />}
       {away.length > 0 && (
         <details>
           <summary className="cursor-pointer rounded-lg py-2 font-semibold">
             {t('classes.away', { count: away.length })}
           </summary>
-          <div className="mt-3 flex flex-col gap-5">{away.map(card)}</div>
+          <Cards classes={away} />
         </details>
       )}
-      {making && <NewClass onClose={() => make(false)} onMake={(to) => change('/classes', to)} />}
+      {making === 'list' && (
+        <ListDialog
+          title={t('classes.new')}
+          named
+          yes="classes.make"
+          onClose={() => make(null)}
+          onTake={(list, name) => change('/classes', { name, ...list })}
+        />
+      )}
+      {making === 'register' && <FromRegister onClose={() => make(null)} />}
     </Page>
+  )
+}
+
+function Cards({ classes }: { classes: ClassPage[] }) {
+  const { t } = useTranslation()
+  return (
+    <ul className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+      {classes.map((c) => (
+        <li key={c.id}>
+          <Link
+            to={`/classes/${c.id}`}
+            className="flex h-full flex-col gap-1 rounded-2xl border border-line bg-paper p-5 hover:border-edge"
+          >
+            <span className="font-display text-xl font-semibold break-words">
+              <bdi>{c.name}</bdi>
+            </span>
+            <span className="text-slate">
+              {t('boards.students', { count: c.students.filter((s) => !s.left).length })}
+            </span>
+            {c.teachers.length > 0 && (
+              <span className="truncate text-slate">
+                {t('classes.withNames', { names: c.teachers.map((k) => k.name).join(', ') })}
+              </span>
+            )}
+          </Link>
+        </li>
+      ))}
+    </ul>
   )
 }

@@ -1,38 +1,47 @@
-import { useEffect, useId, useState } from 'react'
+import { FileSpreadsheet } from 'lucide-react'
+import { useEffect, useId, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { call, codeOf } from '../wire/http'
-import type { Code, NameList as Ask, NameRow, NameRows } from '../wire/types.gen'
+import { Button } from '../kit/Button'
+import { call, codeOf, send } from '../wire/http'
+import type { Code, ListText, NameColumns, NameList as Ask, NameRows } from '../wire/types.gen'
+import { Columns } from './Columns'
+
+/** A list as it stands, and where in it the names are, once somebody has said so. */
+export type Listed = { list: string; columns?: NameColumns }
 
 /** How long somebody has stopped typing before the list is looked at. */
 const LOOK_MS = 400
+const nothing: NameRows = { rows: [], columns: { given: 0, family: -1 }, head: [] }
 
 type Props = {
   /** The class that the names come into; a new one without. */
   of?: string
-  list: string
-  onList: (list: string) => void
+  listed: Listed
+  onListed: (listed: Listed) => void
   /** How many names it has, once they are known. */
   onCount: (count: number) => void
 }
 
-/** A list of names to type or paste, and beside it what each line is taken for. */
-export function NameList({ of, list, onList, onCount }: Props) {
+/** A list of names to type, paste or bring as a file, and beside it what each line is taken for. */
+export function NameList({ of, listed, onListed, onCount }: Props) {
   const { t } = useTranslation()
   const id = useId()
-  const [rows, setRows] = useState<NameRow[]>([])
+  const file = useRef<HTMLInputElement>(null)
+  const [read, setRead] = useState(nothing)
   const [problem, setProblem] = useState<Code | null>(null)
+  const { list, columns } = listed
   useEffect(() => {
     let here = true
     const timer = setTimeout(() => {
       void (async () => {
         try {
-          const read = list.trim()
-            ? (await call<NameRows>('POST', '/list', { class: of, list } satisfies Ask)).rows
-            : []
+          const next = list.trim()
+            ? await call<NameRows>('POST', '/list', { class: of, list, columns } satisfies Ask)
+            : nothing
           if (!here) return
-          setRows(read)
+          setRead(next)
           setProblem(null)
-          onCount(read.filter((r) => !r.problem).length)
+          onCount(next.rows.filter((r) => !r.problem).length)
         } catch (error) {
           if (!here) return
           setProblem(codeOf(error))
@@ -44,22 +53,51 @@ export function NameList({ of, list, onList, onCount }: Props) {
       here = false
       clearTimeout(timer)
     }
-  }, [list, of, onCount])
-  const bad = rows.filter((r) => r.problem)
-  const twice = rows.filter((r) => r.twice)
+  }, [list, columns, of, onCount])
+  async function open(chosen: File) {
+    try {
+      onListed({ list: (await send<ListText>('/list/file', chosen, () => undefined).done).list })
+      setProblem(null)
+    } catch (error) {
+      setProblem(codeOf(error))
+    }
+  }
+  const bad = read.rows.filter((r) => r.problem)
+  const twice = read.rows.filter((r) => r.twice)
+  const many = Math.max(0, ...read.head.map((r) => r.length)) > 1
+  const at = (next: NameColumns) => onListed({ list, columns: next })
   return (
     <div className="grid gap-4 sm:grid-cols-2">
-      <div>
-        <label htmlFor={id} className="mb-1 block font-semibold">
-          {t('classes.names')}
-        </label>
+      <div className="min-w-0">
+        <div className="mb-1 flex flex-wrap items-center justify-between gap-2">
+          <label htmlFor={id} className="font-semibold">
+            {t('classes.names')}
+          </label>
+          <Button onClick={() => file.current?.click()}>
+            <FileSpreadsheet size={17} aria-hidden="true" />
+            {t('classes.file')}
+          </Button>
+          <input
+            ref={file}
+            type="file"
+            aria-label={t('classes.file')}
+            accept=".xlsx,.csv,.tsv,.txt"
+            className="sr-only"
+            tabIndex={-1}
+            onChange={(e) => {
+              const [chosen] = e.target.files ?? []
+              e.target.value = ''
+              if (chosen) void open(chosen)
+            }}
+          />
+        </div>
         <textarea
           id={id}
           aria-describedby={`${id}-help`}
           value={list}
           rows={12}
           dir="auto"
-          onChange={(e) => onList(e.target.value)}
+          onChange={(e) => onListed({ list: e.target.value })}
           className="w-full rounded-xl border-2 border-edge bg-paper px-3 py-2"
         />
         <p id={`${id}-help`} className="mt-1 text-slate">
@@ -67,13 +105,14 @@ export function NameList({ of, list, onList, onCount }: Props) {
         </p>
       </div>
       <div className="min-w-0">
+        {many && <Columns head={read.head} columns={read.columns} onColumns={at} />}
         <p role="status" className="mb-1 font-semibold">
-          {problem ? t(`refusal.${problem}`) : t('classes.count', { count: rows.length - bad.length })}
+          {problem ? t(`refusal.${problem}`) : t('classes.count', { count: read.rows.length - bad.length })}
         </p>
         {bad.length > 0 && <p className="font-semibold text-rose">{t('classes.bad', { count: bad.length })}</p>}
         {twice.length > 0 && <p className="text-amber">{t('classes.twice', { count: twice.length })}</p>}
         <ol className="mt-1 max-h-80 overflow-auto rounded-xl border border-line bg-snow px-3 py-1 empty:hidden">
-          {rows.map((row) => (
+          {read.rows.map((row) => (
             <li key={row.line} className={`flex flex-wrap gap-x-2 py-0.5 ${row.problem ? 'text-rose' : ''}`}>
               <bdi className="min-w-0 truncate">{row.name}</bdi>
               {row.problem && (

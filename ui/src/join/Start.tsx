@@ -3,13 +3,12 @@ import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
 import { Button } from '../kit/Button'
 import { Field } from '../kit/Field'
-import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
 import { useAsked } from '../wire/useAsked'
 import type { Code, JoinFound, Me, Seat } from '../wire/types.gen'
 import { AtDoor } from './AtDoor'
 import { ChooseName } from './ChooseName'
-import { Ridge } from './Ridge'
+import { Welcome } from './Welcome'
 import { useTitle } from '../kit/useTitle'
 
 /** The start page: the code, then the name, and in. */
@@ -79,95 +78,84 @@ export function Start() {
   const knocks = refused === 'door-closed' || refused === 'not-let-in'
   const aboutName = problem?.startsWith('name')
   return (
-    <div className="relative flex min-h-full flex-col overflow-hidden bg-linear-to-b from-mist via-snow via-60% to-glow-soft">
-      <header className="z-10 flex items-center justify-between p-4 sm:px-9 sm:py-6">
-        <span className="flex items-center gap-2.5 font-display text-xl font-semibold">
-          <Logo />
-          {t('app')}
-        </span>
-        <Link to="/sign-in" className="rounded-lg border border-edge bg-paper px-3.5 py-2 font-semibold hover:bg-mist">
-          {t('join.teach')}
-        </Link>
-      </header>
-      <main className="z-10 mx-auto flex w-full max-w-md grow flex-col px-5 pt-[7vh] pb-[34vh] text-center">
-        <h1 className="mb-6 text-4xl">{t('join.title')}</h1>
-        {waits && (
-          <AtDoor code={code} name={name} onSeat={(s) => void navigate(`/lesson/${s.session}`)} onRefused={waited} />
-        )}
-        <form
-          hidden={waits}
-          onSubmit={submit}
-          className="flex flex-col items-center gap-5 [&[hidden]]:hidden"
-          noValidate
-        >
-          {found ? (
-            <>
-              <p className="text-lg font-semibold">
-                {found.className ? t('join.lessonWithClass', found) : t('join.lesson', found)}
-              </p>
-              {found.names ? (
-                <ChooseName names={found.names} value={name} problem={said} onChange={setName} />
-              ) : (
-                <Field
-                  ref={nameField}
-                  label={t('join.name')}
-                  help={t('join.nameHelp')}
-                  problem={said}
-                  value={name}
-                  onChange={(e) => setName(e.target.value)}
-                  autoComplete="nickname"
-                  maxLength={200}
-                  className="text-xl"
-                />
-              )}
-              <Button type="submit" look="main" size="large" disabled={busy}>
-                {t(knocks ? 'join.knock' : 'join.enter')}
-              </Button>
-              <Button
-                look="quiet"
-                onClick={() => {
-                  setFound(null)
-                  setOwnCode(true)
-                  setProblem(null)
-                }}
-              >
-                {t('join.otherCode')}
-              </Button>
-            </>
-          ) : (
-            <>
+    <Welcome title={t('join.title')}>
+      {waits && (
+        <AtDoor code={code} name={name} onSeat={(s) => void navigate(`/lesson/${s.session}`)} onRefused={waited} />
+      )}
+      <form hidden={waits} onSubmit={submit} className="flex flex-col items-center gap-5 [&[hidden]]:hidden" noValidate>
+        {found ? (
+          <>
+            <p className="text-lg font-semibold">
+              {found.className ? t('join.lessonWithClass', found) : t('join.lesson', found)}
+            </p>
+            {found.names ? (
+              <ChooseName names={found.names} value={name} problem={said} onChange={setName} />
+            ) : (
               <Field
-                ref={codeField}
-                label={t('join.code')}
-                help={t('join.codeHelp')}
-                problem={aboutName ? null : said}
-                value={code}
-                onChange={(e) => setCode(e.target.value)}
-                autoComplete="off"
-                autoCapitalize="characters"
-                spellCheck={false}
-                maxLength={40}
-                className="text-center font-display text-4xl font-bold tracking-[0.18em] uppercase"
+                ref={nameField}
+                label={t('join.name')}
+                help={t('join.nameHelp')}
+                problem={said}
+                value={name}
+                onChange={(e) => setName(e.target.value)}
+                autoComplete="nickname"
+                maxLength={200}
+                className="text-xl"
               />
-              <Button type="submit" look="main" size="large" disabled={busy}>
-                {t('join.next')}
-              </Button>
-            </>
-          )}
-        </form>
-        {seat && !seat.ended && !found && (
-          <aside className="mt-8 rounded-2xl border border-line bg-paper p-4">
-            <p className="mb-3">{t('join.back', seat)}</p>
-            <div className="flex flex-wrap justify-center gap-2">
-              <Button look="main" onClick={() => void navigate(`/lesson/${seat.session}`)}>
-                {t('join.continue', seat)}
-              </Button>
-              <Button onClick={() => void leave()}>{t('join.notMe')}</Button>
-            </div>
-          </aside>
+            )}
+            <Button type="submit" look="main" size="large" disabled={busy}>
+              {t(knocks ? 'join.knock' : 'join.enter')}
+            </Button>
+            <Button
+              look="quiet"
+              onClick={() => {
+                setFound(null)
+                setOwnCode(true)
+                setProblem(null)
+              }}
+            >
+              {t('join.otherCode')}
+            </Button>
+          </>
+        ) : (
+          <>
+            <Field
+              ref={codeField}
+              label={t('join.code')}
+              help={t('join.codeHelp')}
+              problem={aboutName ? null : said}
+              value={code}
+              onChange={(e) => setCode(e.target.value)}
+              autoComplete="off"
+              autoCapitalize="characters"
+              spellCheck={false}
+              maxLength={40}
+              className="text-center font-display text-4xl font-bold tracking-[0.18em] uppercase"
+            />
+            <Button type="submit" look="main" size="large" disabled={busy}>
+              {t('join.next')}
+            </Button>
+          </>
         )}
-      </main>
-      <Ridge />
-    </div>
+      </form>
+      {seat && !seat.ended && !found && (
+        <aside className="mt-8 rounded-2xl border border-line bg-paper p-4">
+          <p className="mb-3">{t('join.back', seat)}</p>
+          <div className="flex flex-wrap justify-center gap-2">
+            <Button look="main" onClick={() => void navigate(`/lesson/${seat.session}`)}>
+              {t('join.continue', seat)}
+            </Button>
+            <Button onClick={() => void leave()}>{t('join.notMe')}</Button>
+          </div>
+        </aside>
+      )}
+      {!found && !waits && (
+        <p className="mt-6">
+          <Link to="/card" className="text-dusk underline underline-offset-4">
+            {t('card.open')}
+          </Link>
+        </p>
+      )}
+    </Welcome>
   )
 }

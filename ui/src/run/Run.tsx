@@ -94,7 +94,7 @@ type BarProps = { session: string; staff: Staff; front: Front | null; onFront: (
 function TopBar({ session, staff, front, onFront }: BarProps) {
   const { t } = useTranslation()
   const people = useCalmState((s) => s.people, CALM_MS)
-  const here = [...people.values()].filter((p) => p.here).map((p) => p.name)
+  const here = [...people.values()].filter((p) => p.here)
   const all = staff.expected.length
   // More than the list, or nobody who is on it: they are not counted against it.
   const listed = here.length <= all && (here.length === 0 || onList(staff.expected, here) > 0)

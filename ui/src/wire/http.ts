@@ -37,7 +37,7 @@ export function send<Reply>(path: string, file: Blob, onProgress: (share: number
     request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total)
     request.onload = () => {
       const reply = request.response as unknown
-      if (request.status < 300 && reply) resolve(reply as Reply)
+      if (request.status === 204 || (request.status < 300 && reply)) resolve(reply as Reply)
       else reject(new Refused((reply as Problem | null)?.code ?? 'unavailable'))
     }
     request.onerror = () => reject(new Refused('unavailable'))

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-lesson-now" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -52,6 +52,7 @@ export type Person = {
   here?: boolean;
   at?: string;
   removed?: boolean;
+  student?: string;
 };
 
 export type PaperKind = "plain" | "dotted" | "ruled" | "squared" | "handwriting" | "axes" | "number-line" | "staff" | "picture";
@@ -486,6 +487,16 @@ export type State = {
   ended: boolean;
 };
 
+export type Listed = {
+  id: string;
+  name: string;
+};
+
+export type GroupSet = {
+  id: string;
+  name: string;
+};
+
 export type Work = {
   author: string;
   frame: string;
@@ -498,7 +509,9 @@ export type StaffHello = {
   state: State;
   code: string;
   className: string;
-  expected: Array<string>;
+  expected: Array<Listed>;
+  sets?: Array<GroupSet>;
+  seats?: boolean;
   people: Array<Person>;
   work: Array<Work>;
   sheets: Array<SheetView>;
@@ -852,8 +865,12 @@ export type Reword = {
   prompt: string;
 };
 
+export type GroupBy = "seats" | "set";
+
 export type SetGroups = {
   size: number;
+  by?: GroupBy;
+  set?: string;
 };
 
 export type Assign = {
@@ -1016,58 +1033,6 @@ export type InviteLink = {
   expires: string;
 };
 
-export type ClassStudent = {
-  id: string;
-  name: string;
-  left?: boolean;
-};
-
-export type ClassPage = {
-  id: string;
-  name: string;
-  archived?: boolean;
-  students: Array<ClassStudent>;
-};
-
-export type ClassBook = {
-  classes: Array<ClassPage>;
-};
-
-export type NameList = {
-  class?: string;
-  list: string;
-};
-
-export type NameRow = {
-  line: number;
-  name: string;
-  twice?: boolean;
-  problem?: Code;
-};
-
-export type NameRows = {
-  rows: Array<NameRow>;
-};
-
-export type NewClass = {
-  name: string;
-  list: string;
-};
-
-export type ClassMade = {
-  class: string;
-};
-
-export type SetClass = {
-  name?: string;
-  archived?: boolean;
-};
-
-export type SetStudent = {
-  name?: string;
-  left?: boolean;
-};
-
 export type SetStanding = {
   role?: StaffRole;
   left?: boolean;
@@ -1113,6 +1078,171 @@ export type Me = {
   seat?: Seat;
 };
 
+export type ClassStudent = {
+  id: string;
+  name: string;
+  apart?: string;
+  left?: boolean;
+};
+
+export type Colleague = {
+  id: string;
+  name: string;
+};
+
+export type ClassGroups = {
+  id: string;
+  name: string;
+  groups: Array<Array<string>>;
+};
+
+export type ClassSeats = {
+  rows: number;
+  columns: number;
+  at: Array<string>;
+};
+
+export type ClassPlan = {
+  sets: Array<ClassGroups>;
+  apart: Array<[string, string]>;
+  seats: ClassSeats;
+};
+
+export type ClassPage = {
+  id: string;
+  name: string;
+  archived?: boolean;
+  students: Array<ClassStudent>;
+  teachers: Array<Colleague>;
+  plan: ClassPlan;
+};
+
+export type ClassBook = {
+  classes: Array<ClassPage>;
+  colleagues: Array<Colleague>;
+};
+
+export type NameColumns = {
+  given: number;
+  family: number;
+  headed?: boolean;
+};
+
+export type NameList = {
+  class?: string;
+  list: string;
+  columns?: NameColumns;
+};
+
+export type NameRow = {
+  line: number;
+  name: string;
+  twice?: boolean;
+  problem?: Code;
+};
+
+export type NameRows = {
+  rows: Array<NameRow>;
+  columns: NameColumns;
+  head: Array<Array<string>>;
+};
+
+export type ListText = {
+  list: string;
+};
+
+export type NewClass = {
+  name: string;
+  list: string;
+  columns?: NameColumns;
+};
+
+export type ClassMade = {
+  class: string;
+};
+
+export type SetClass = {
+  name?: string;
+  archived?: boolean;
+};
+
+export type SetStudent = {
+  name?: string;
+  left?: boolean;
+};
+
+export type NextYear = {
+  name: string;
+};
+
+export type TeachTogether = {
+  teacher: string;
+  teaches: boolean;
+};
+
+export type MoveStudent = {
+  to: string;
+};
+
+export type MergeStudents = {
+  with: string;
+};
+
+export type NameCard = {
+  student: string;
+  name: string;
+  code: string;
+  qr: string;
+  units: number;
+};
+
+export type Cards = {
+  class: string;
+  cards: Array<NameCard>;
+};
+
+export type RegisterItem = {
+  id: string;
+  name: string;
+  students: number;
+  there?: boolean;
+};
+
+export type RegisterProblem = {
+  file: string;
+  row: number;
+  why: string;
+};
+
+export type RegisterLook = {
+  classes: Array<RegisterItem>;
+  problems: Array<RegisterProblem>;
+};
+
+export type ByCard = {
+  card: string;
+  session?: string;
+};
+
+export type CardLesson = {
+  session: string;
+  title: string;
+};
+
+export type CameIn = {
+  seat?: Seat;
+  lessons?: Array<CardLesson>;
+};
+
+export type TieStudent = {
+  student: string;
+};
+
+export type LikelyStudents = {
+  likely: Array<Listed>;
+  others: Array<Listed>;
+};
+
 export type BoardItem = {
   id: string;
   title: string;
@@ -1139,6 +1269,7 @@ export type SessionItem = {
   endedAt?: string;
   practice?: boolean;
   leftOpen?: boolean;
+  by?: string;
 };
 
 export type Boards = {

@@ -6,6 +6,8 @@ import { useCalmState } from '../../wire/useCalm'
 import { ago } from '../../words/words'
 import { doingOf, doings, type Doing, type Done } from './doing'
 import { onList } from './expected'
+import { WhoIs } from './WhoIs'
+import { useLesson } from '../../wire/useLesson'
 import { Row } from './Row'
 import { placeOf } from '../places'
 
@@ -22,6 +24,7 @@ type Props = { staff: Staff; onLook: (student: string) => void }
 /** The students, those first who may need the teacher next. */
 export const People = memo(function People({ staff, onLook: look }: Props) {
   const { t } = useTranslation()
+  const lesson = useLesson()
   const people = useCalmState((s) => s.people, CALM_MS)
   const removed = new Set(staff.state.removed)
   const locks = new Set(staff.state.locks.students)
@@ -31,6 +34,8 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
   const now = useNow(5000)
   /** The order as it was when the list was taken in hand. */
   const [held, hold] = useState<string[] | null>(null)
+  /** Of whom is asked which student they are. */
+  const [who, askWho] = useState<string | null>(null)
   const own = staff.state.pace === 'own'
   const numbers = new Map(staff.board.frames.map((f, i) => [f.id, i + 1]))
   const rows = [...people.values()]
@@ -48,8 +53,13 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
   const takeInHand = () => hold((before) => before ?? rows.map((r) => r.person.id))
   const letGo = () => hold(null)
   const count = (...states: Doing[]) => rows.filter((r) => states.includes(r.state)).length
-  const names = rows.map((r) => r.person.name)
-  const missing = staff.expected.length - onList(staff.expected, names)
+  const missing =
+    staff.expected.length -
+    onList(
+      staff.expected,
+      rows.map((r) => r.person),
+    )
+  const asked = who === null ? undefined : people.get(who)
   return (
     <>
       <p className="-mt-1 text-[13px] text-slate">{t('run.peopleNote')}</p>
@@ -80,10 +90,21 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
             }
             done={finished.has(person.id)}
             locked={locks.has(person.id)}
+            student={staff.expected.length > 0 ? (person.student ?? '') : undefined}
             onLook={look}
+            onWho={askWho}
           />
         ))}
       </ul>
+      {asked && (
+        <WhoIs
+          session={lesson.session}
+          id={asked.id}
+          name={asked.name}
+          student={asked.student ?? ''}
+          onClose={() => askWho(null)}
+        />
+      )}
       {missing > 0 && <p className="text-[13px] text-slate">{t('run.missing', { count: missing })}</p>}
       <dl className="grid grid-cols-3 border-t border-line pt-2 text-center">
         {(

@@ -25,11 +25,26 @@ type Props = {
   said: string
   done: boolean
   locked: boolean
+  /** Which student of the class they are; undefined where there is no class list, '' where it is not known. */
+  student?: string
   onLook: (student: string) => void
+  onWho: (student: string) => void
 }
 
 /** One student. There may be three hundred: a row is painted anew only when something of it has changed. */
-export const Row = memo(function Row({ id, name, state, removed, on, said, done, locked, onLook }: Props) {
+export const Row = memo(function Row({
+  id,
+  name,
+  state,
+  removed,
+  on,
+  said,
+  done,
+  locked,
+  student,
+  onLook,
+  onWho,
+}: Props) {
   const { t } = useTranslation()
   return (
     <li className="grid grid-cols-[auto_1fr_auto] items-center gap-2.5 rounded-lg px-1 py-1.5 [contain-intrinsic-size:auto_3.5rem] [content-visibility:auto]">
@@ -44,6 +59,7 @@ export const Row = memo(function Row({ id, name, state, removed, on, said, done,
           {name}
         </button>
         <span className="block truncate text-[13px] text-slate">
+          {student === '' && <span className="font-semibold text-amber">{t('whoIs.unknown')} · </span>}
           {on && <span className="font-semibold text-dusk">{t('run.onFrame', { n: on })} · </span>}
           {said}
         </span>
@@ -52,13 +68,13 @@ export const Row = memo(function Row({ id, name, state, removed, on, said, done,
         <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`run.${state}`)}</span>
         {done && <Check size={17} className="text-fern" aria-label={t('voices.isDone')} />}
         {locked && <Lock size={14} className="text-glow-deep" aria-label={t('lock.only')} />}
-        <SeatButton id={id} name={name} removed={removed} locked={locked} />
+        <SeatButton {...{ id, name, removed, locked, student, onWho }} />
       </span>
     </li>
   )
 })
 
-type SeatProps = Pick<Props, 'id' | 'name' | 'removed' | 'locked'>
+type SeatProps = Pick<Props, 'id' | 'name' | 'removed' | 'locked' | 'student' | 'onWho'>
 
 const more = 'grid size-7 place-items-center rounded-md text-slate hover:bg-mist'
 
@@ -81,7 +97,7 @@ function SeatButton(props: SeatProps) {
 }
 
 /** What a teacher may do about somebody: let them only look, take their seat away, and give it back. */
-function SeatMenu({ id, name, removed, locked }: SeatProps) {
+function SeatMenu({ id, name, removed, locked, student, onWho }: SeatProps) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
   const item = 'cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist'
@@ -105,6 +121,11 @@ function SeatMenu({ id, name, removed, locked }: SeatProps) {
           >
             {t('atBoard.call', { name })}
           </DropdownMenu.Item>
+          {student !== undefined && (
+            <DropdownMenu.Item className={item} onSelect={() => onWho(id)}>
+              {t('whoIs.open', { name })}
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item
             className={item}
             onSelect={() => void lesson.give({ kind: 'seat', seat: { student: id, remove: !removed } })}

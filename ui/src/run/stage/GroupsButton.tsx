@@ -6,7 +6,7 @@ import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/Dialog'
 import { Face } from '../../kit/people'
 import type { Staff } from '../../wire/lesson'
-import type { Command, Person } from '../../wire/types.gen'
+import type { Command, Person, SetGroups } from '../../wire/types.gen'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
 
@@ -22,6 +22,8 @@ export function GroupsButton({ staff }: { staff: Staff }) {
   const [open, setOpen] = useState(false)
   const groups = staff.state.groups ?? []
   const [size, setSize] = useState<number | null>(null)
+  /** By what they are made: chance, seats, or groups kept for the class. */
+  const [by, setBy] = useState('')
   const now = size ?? staff.state.groupSize ?? USUAL
   const command = (c: Command) => void lesson.give(c)
   const rows: Array<{ number: number; members: Person[] }> = groups.map((members, i) => ({
@@ -45,9 +47,27 @@ export function GroupsButton({ staff }: { staff: Staff }) {
           className="mb-4 flex flex-wrap items-center gap-3"
           onSubmit={(e) => {
             e.preventDefault()
-            command({ kind: 'groups', groups: { size: now } })
+            command({ kind: 'groups', groups: { size: now, ...ways(by) } })
           }}
         >
+          {(staff.seats || (staff.sets ?? []).length > 0) && (
+            <label className="flex items-center gap-2">
+              {t('groups.by')}
+              <select
+                className="rounded-lg border border-edge bg-paper px-2 py-1.5"
+                value={by}
+                onChange={(e) => setBy(e.target.value)}
+              >
+                <option value="">{t('groups.byChance')}</option>
+                {staff.seats && <option value="seats">{t('groups.bySeats')}</option>}
+                {staff.sets?.map((s) => (
+                  <option key={s.id} value={`set ${s.id}`}>
+                    {s.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
           <label className="flex items-center gap-2">
             {t('groups.size')}
             <select
@@ -108,6 +128,12 @@ export function GroupsButton({ staff }: { staff: Staff }) {
       </Dialog>
     </>
   )
+}
+
+/** What was chosen, as it is told. */
+function ways(by: string): Pick<SetGroups, 'by' | 'set'> {
+  if (by === 'seats') return { by }
+  return by ? { by: 'set', set: by.slice('set '.length) } : {}
 }
 
 const byName = (a: Person, b: Person) => a.name.localeCompare(b.name, undefined, { numeric: true })

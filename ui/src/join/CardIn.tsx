@@ -1,0 +1,90 @@
+import { useEffect, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import { Button } from '../kit/Button'
+import { Field } from '../kit/Field'
+import { useTitle } from '../kit/useTitle'
+import { call, codeOf } from '../wire/http'
+import { useAsked } from '../wire/useAsked'
+import type { ByCard, CameIn, Code } from '../wire/types.gen'
+import { Welcome } from './Welcome'
+
+/** In with one's own name card, scanned or typed: whoever has it is themselves on any device. */
+export function CardIn() {
+  const { t } = useTranslation()
+  useTitle(t('card.title'))
+  const navigate = useNavigate()
+  // What was scanned stands behind the #, where no server sees it, and goes in at once.
+  const [scanned] = useState(() => decodeURIComponent(location.hash.slice(1)).slice(0, 40))
+  const [card, setCard] = useState(scanned)
+  const [typed, setTyped] = useState<CameIn | null>(null)
+  const [refused, setProblem] = useState<Code | null>(null)
+  const [busy, setBusy] = useState(false)
+  const byScan = useAsked(
+    scanned ? () => call<CameIn>('POST', '/join/card', { card: scanned } satisfies ByCard) : null,
+    scanned,
+  )
+  const came = typed ?? byScan.data
+  const lessons = came?.lessons ?? []
+  const problem = refused ?? (typed ? null : byScan.problem)
+
+  useEffect(() => {
+    if (location.hash) history.replaceState(history.state, '', location.pathname)
+    if (came?.seat) void navigate(`/lesson/${came.seat.session}`)
+  }, [came, navigate])
+
+  async function enter(session?: string) {
+    setBusy(true)
+    setProblem(null)
+    try {
+      setTyped(await call<CameIn>('POST', '/join/card', { card, session } satisfies ByCard))
+    } catch (error) {
+      setProblem(codeOf(error))
+    }
+    setBusy(false)
+  }
+
+  return (
+    <Welcome title={t('card.title')}>
+      {lessons.length > 0 ? (
+        <>
+          <p className="mb-3 text-lg font-semibold">{t('card.which')}</p>
+          <ul className="flex flex-col gap-2">
+            {lessons.map((l) => (
+              <li key={l.session}>
+                <Button className="w-full" size="large" disabled={busy} onClick={() => void enter(l.session)}>
+                  <bdi className="min-w-0 truncate">{l.title}</bdi>
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : (
+        <form
+          className="flex flex-col items-center gap-5"
+          noValidate
+          onSubmit={(e) => {
+            e.preventDefault()
+            void enter()
+          }}
+        >
+          <Field
+            label={t('card.code')}
+            help={t('card.help')}
+            problem={problem && t(`refusal.${problem}`)}
+            value={card}
+            onChange={(e) => setCard(e.target.value)}
+            autoComplete="off"
+            autoCapitalize="characters"
+            spellCheck={false}
+            maxLength={40}
+            className="text-center font-display text-3xl font-bold tracking-[0.12em] uppercase"
+          />
+          <Button type="submit" look="main" size="large" disabled={busy}>
+            {t(problem === 'no-lesson-now' ? 'card.again' : 'join.enter')}
+          </Button>
+        </form>
+      )}
+    </Welcome>
+  )
+}
