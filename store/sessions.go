@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"errors"
@@ -11,6 +12,7 @@ import (
 	"alpenglow/core/record"
 	"alpenglow/core/roster"
 	"alpenglow/core/session"
+	"alpenglow/core/settings"
 
 	"github.com/jackc/pgx/v5/pgconn"
 	"github.com/jmoiron/sqlx"
@@ -41,9 +43,11 @@ type Session struct {
 	// students choose their names from the class list.
 	Practice bool `db:"practice"`
 	Listed   bool `db:"listed"`
+	// Language is that of the students' screens and the front screen.
+	Language settings.Language `db:"language"`
 }
 
-const sessionColumns = `practice, listed, id, teacher_id, class_id, class_name, students, plan, code, title, state,
+const sessionColumns = `language, practice, listed, id, teacher_id, class_id, class_name, students, plan, code, title, state,
 	started_at, ended_at`
 
 // StartSession stores a new session that begins with the content of a board, and
@@ -69,11 +73,12 @@ func (s *Store) StartSession(ctx context.Context, n *Session, board string, cont
 	_, err = s.db.ExecContext(ctx, `
 WITH session AS (
     INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, state, rev, terms, practice, listed,
-        class_id, title, plan) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $17)
+        class_id, title, plan, language) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $17, $18)
 ), board AS (INSERT INTO boards (id, teacher_id, session_id, outline) VALUES ($1, $2, $1, $14))
 INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnest($15::text[], $16::json[]) AS f(id, content)`,
 		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, state, n.State.V.Rev, n.State.V.Terms,
-		n.Practice, n.Listed, n.ClassID, n.Title, own.outline, own.ids, own.frames, plan)
+		n.Practice, n.Listed, n.ClassID, n.Title, own.outline, own.ids, own.frames, plan,
+		cmp.Or(n.Language, settings.English))
 	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
 		return ErrTaken
 	}
@@ -143,14 +148,9 @@ func (s *Store) Sessions(ctx context.Context, teacher string) ([]SessionSummary,
 
 // ForgetPractice throws away a rehearsal with all that was done in it.
 func (s *Store) ForgetPractice(ctx context.Context, id string) error {
-	// Log and marks do not refer to sheets by a foreign key; see the first migration.
-	_, err := s.db.ExecContext(ctx, `
-WITH gone AS (SELECT t.id FROM sheets t JOIN sessions s ON s.id = t.session_id WHERE s.id = $1 AND s.practice),
-     marked AS (DELETE FROM marks USING gone WHERE sheet_id = gone.id),
-     logged AS (DELETE FROM log USING gone WHERE sheet_id = gone.id),
-     active AS (DELETE FROM activity USING gone WHERE sheet_id = gone.id)
-DELETE FROM sessions WHERE id = $1 AND practice`, id)
-	if err != nil {
+	if err := s.within(ctx, func(tx *sqlx.Tx) error {
+		return forgetSessions(ctx, tx, `id = $1 AND n.practice`, id)
+	}); err != nil {
 		return fmt.Errorf("forget practice: %w", err)
 	}
 	return nil

@@ -17,8 +17,10 @@ import (
 var ErrLast = errors.New("last administrator")
 
 // Invitation is a link that is good once: it makes an account, or with Teacher
-// gives that one a new password.
+// gives that one a new password. Mail is what brings it, if anything does.
 type Invitation struct {
+	ID      string       `db:"id"`
+	Mail    *string      `db:"mail_id"`
 	Role    account.Role `db:"role"`
 	Email   string       `db:"email"`
 	Teacher *string      `db:"teacher_id"`
@@ -32,8 +34,8 @@ type Invitation struct {
 func (s *Store) AddInvitation(ctx context.Context, token []byte, i Invitation) error {
 	if _, err := s.db.ExecContext(ctx, `
 WITH old AS (DELETE FROM invitations WHERE expires_at < now() - interval '30 days')
-INSERT INTO invitations (token, role, email, teacher_id, made_by, expires_at) VALUES ($1, $2, $3, $4, $5, $6)`,
-		token, i.Role, i.Email, i.Teacher, i.MadeBy, i.Expires); err != nil {
+INSERT INTO invitations (token, role, email, teacher_id, made_by, expires_at, mail_id) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+		token, i.Role, i.Email, i.Teacher, i.MadeBy, i.Expires, i.Mail); err != nil {
 		return fmt.Errorf("add invitation: %w", err)
 	}
 	return nil
@@ -41,8 +43,8 @@ INSERT INTO invitations (token, role, email, teacher_id, made_by, expires_at) VA
 
 // Invitation finds one that is still good.
 func (s *Store) Invitation(ctx context.Context, token []byte) (Invitation, error) {
-	return one[Invitation](ctx, s, `SELECT i.role, coalesce(t.email, i.email) AS email, i.teacher_id, t.name, i.made_by,
-		i.expires_at FROM invitations i LEFT JOIN teachers t ON t.id = i.teacher_id
+	return one[Invitation](ctx, s, `SELECT i.id, i.mail_id, i.role, coalesce(t.email, i.email) AS email, i.teacher_id, t.name,
+		i.made_by, i.expires_at FROM invitations i LEFT JOIN teachers t ON t.id = i.teacher_id
 		WHERE i.token = $1 AND i.used_at IS NULL AND i.expires_at > now()`, token)
 }
 
@@ -70,19 +72,11 @@ func (s *Store) Accept(ctx context.Context, token []byte, t *Teacher) (out []str
 			return err
 		}
 		t.ID, t.Role = NewID(), taken.Role
-		_, err = tx.NamedExecContext(ctx, `INSERT INTO teachers (id, email, name, password, role)
-			VALUES (:id, :email, :name, :password, :role)`, t)
+		_, err = tx.ExecContext(ctx, `INSERT INTO teachers (id, email, name, password, role) VALUES ($1, $2, $3, $4, $5)`,
+			t.ID, t.Email, t.Name, t.Password, t.Role)
 		return err
 	})
 	return out, taken(err)
-}
-
-// signOut ends the sign-ins of an account, all but one, and gives their tokens' hashes.
-func signOut(ctx context.Context, tx *sqlx.Tx, teacher, but string) ([]string, error) {
-	var out []string
-	err := tx.SelectContext(ctx, &out, `DELETE FROM logins WHERE teacher_id = $1 AND token <> $2 RETURNING token`,
-		teacher, but)
-	return out, err
 }
 
 // taken says ErrTaken where an address has an account already.
@@ -93,14 +87,14 @@ func taken(err error) error {
 	return err
 }
 
-// Staff lists all accounts by name.
+// Staff lists all accounts by name; guests are not among them.
 func (s *Store) Staff(ctx context.Context) ([]Teacher, error) {
-	return list[Teacher](ctx, s, `SELECT `+teacherColumns+` FROM teachers ORDER BY left_at IS NOT NULL, lower(name), id`)
+	return list[Teacher](ctx, s, `SELECT `+teacherColumns+` FROM teachers WHERE goes_at IS NULL ORDER BY left_at IS NOT NULL, lower(name), id`)
 }
 
 // NoStaff reports whether there is no account yet.
 func (s *Store) NoStaff(ctx context.Context) (bool, error) {
-	return one[bool](ctx, s, `SELECT NOT EXISTS (SELECT 1 FROM teachers)`)
+	return one[bool](ctx, s, `SELECT NOT EXISTS (SELECT 1 FROM teachers WHERE goes_at IS NULL)`)
 }
 
 // Standing is what an administrator may change about an account; what is nil stays.
@@ -145,63 +139,4 @@ func (s *Store) SetStanding(ctx context.Context, teacher string, to Standing) (o
 		return err
 	})
 	return out, err
-}
-
-// SetPassword gives an account another password and ends its sign-ins, all but the
-// one with a token's hash; it gives the hashes of the others. Links to a new password
-// that are still about are good no more.
-func (s *Store) SetPassword(ctx context.Context, teacher, password, but string) (out []string, err error) {
-	err = s.within(ctx, func(tx *sqlx.Tx) error {
-		if out, err = signOut(ctx, tx, teacher, but); err != nil {
-			return err
-		}
-		_, err := tx.ExecContext(ctx, `WITH links AS (DELETE FROM invitations WHERE teacher_id = $1 AND used_at IS NULL)
-			UPDATE teachers SET password = $2 WHERE id = $1`, teacher, password)
-		return err
-	})
-	return out, err
-}
-
-// SignOutOthers ends the sign-ins of an account but one, and gives their tokens' hashes.
-func (s *Store) SignOutOthers(ctx context.Context, teacher, but string) (out []string, err error) {
-	err = s.within(ctx, func(tx *sqlx.Tx) error {
-		out, err = signOut(ctx, tx, teacher, but)
-		return err
-	})
-	return out, err
-}
-
-// SetName changes what somebody of the staff is called.
-func (s *Store) SetName(ctx context.Context, teacher, name string) error {
-	if _, err := s.db.ExecContext(ctx, `UPDATE teachers SET name = $2 WHERE id = $1`, teacher, name); err != nil {
-		return fmt.Errorf("set name: %w", err)
-	}
-	return nil
-}
-
-// SignedIn is a sign-in of somebody of the staff.
-type SignedIn struct {
-	ID     string    `db:"id"`
-	Token  string    `db:"token"` // hashed
-	Device string    `db:"device"`
-	MadeAt time.Time `db:"made_at"`
-}
-
-// NoteLogin notes whose a sign-in is, by its token's hash, and on what device. It
-// says ErrNotFound when the account has been left meanwhile.
-func (s *Store) NoteLogin(ctx context.Context, token, teacher, device string) error {
-	_, err := one[string](ctx, s, `UPDATE logins SET teacher_id = t.id, device = $3 FROM teachers t
-		WHERE token = $1 AND t.id = $2 AND t.left_at IS NULL RETURNING token`, token, teacher, device)
-	return err
-}
-
-// SignIns lists the sign-ins of an account, the last one first.
-func (s *Store) SignIns(ctx context.Context, teacher string) ([]SignedIn, error) {
-	return list[SignedIn](ctx, s, `SELECT id, token, device, made_at FROM logins WHERE teacher_id = $1 AND expiry > now()
-		ORDER BY made_at DESC, id`, teacher)
-}
-
-// EndSignIn ends one sign-in of an account and gives its token's hash.
-func (s *Store) EndSignIn(ctx context.Context, teacher, id string) (string, error) {
-	return one[string](ctx, s, `DELETE FROM logins WHERE teacher_id = $1 AND id = $2 RETURNING token`, teacher, id)
 }

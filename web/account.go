@@ -81,7 +81,7 @@ func (s *server) setPassword(c *gin.Context) {
 		err = refusal.New(refusal.PasswordWrong)
 	}
 	if err == nil {
-		err = account.CheckPassword(ask.Next, me.Name, me.Email)
+		err = account.CheckPassword(false, ask.Next, me.Name, me.Email)
 	}
 	hash := ""
 	if err == nil {

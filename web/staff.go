@@ -106,7 +106,7 @@ func (s *server) invited(ctx context.Context, i store.Invitation, ask Accept) (s
 	} else {
 		t.Name = *i.Name
 	}
-	if err := account.CheckPassword(ask.Password, t.Name, t.Email); err != nil {
+	if err := account.CheckPassword(false, ask.Password, t.Name, t.Email); err != nil {
 		return t, err
 	}
 	t.Password, err = s.hash(ctx, ask.Password)

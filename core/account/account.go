@@ -17,14 +17,19 @@ import (
 // Role says what somebody of the staff may do.
 type Role string
 
-// An administrator looks after the accounts, and teaches as well.
+// An administrator looks after the accounts, and teaches as well. A guest has begun
+// without an account.
 const (
 	Administrator Role = "administrator"
 	Teacher       Role = "teacher"
+	Guest         Role = "guest"
 )
 
-// Roles lists them.
+// Roles lists those that are given to people of the staff.
 var Roles = []Role{Administrator, Teacher}
+
+// GuestLasts is how long a guest and what they have made stay.
+const GuestLasts = 24 * time.Hour
 
 // How long links are good for: the first account's, an invitation, a new password.
 const (
@@ -70,12 +75,16 @@ func CheckEmail(email string) (string, error) {
 	return email, nil
 }
 
-// CheckPassword reports what is wrong with a new password. It asks for length and
-// for nothing that lists of common passwords, names and patterns have; known are
-// words that whoever knows the person would try.
-func CheckPassword(password string, known ...string) error {
-	if n := utf8.RuneCountInString(password); n < MinPassword || n > MaxPassword || !utf8.ValidString(password) {
-		return refusal.About(refusal.PasswordShort, "%d to %d characters", MinPassword, MaxPassword)
+// CheckPassword reports what is wrong with a new password. It asks for length, less
+// beside a second factor, and for nothing that lists of common passwords, names and
+// patterns have; known are words that whoever knows the person would try.
+func CheckPassword(second bool, password string, known ...string) error {
+	least := MinPassword
+	if second {
+		least = MinWithSecond
+	}
+	if n := utf8.RuneCountInString(password); n < least || n > MaxPassword || !utf8.ValidString(password) {
+		return refusal.About(refusal.PasswordShort, "%d to %d characters", least, MaxPassword)
 	}
 	words := []string{"alpenglow"}
 	for _, k := range known {

@@ -1,8 +1,10 @@
 package account_test
 
 import (
+	"encoding/base32"
 	"strings"
 	"testing"
+	"time"
 
 	"alpenglow/core/account"
 	"alpenglow/core/refusal"
@@ -35,7 +37,7 @@ func TestCheckPassword(t *testing.T) {
 		{"inesaldana12", refusal.PasswordCommon},
 		{"alpenglow2026", refusal.PasswordCommon},
 	} {
-		if got := code(account.CheckPassword(c.password, "Ines Aldana", "ines.aldana@tern-harbour.example")); got != c.want {
+		if got := code(account.CheckPassword(false, c.password, "Ines Aldana", "ines.aldana@tern-harbour.example")); got != c.want {
 			t.Errorf("%q: %q, want %q", c.password, got, c.want)
 		}
 	}
@@ -45,7 +47,7 @@ func TestCheckPassword(t *testing.T) {
 func BenchmarkCheckPassword(b *testing.B) {
 	password, known := strings.Repeat("a1B2 qwerty ", 16), strings.Repeat("word ", 100)
 	for b.Loop() {
-		account.CheckPassword(password, known)
+		account.CheckPassword(false, password, known)
 	}
 }
 
@@ -72,5 +74,42 @@ func TestCheckEmailAndName(t *testing.T) {
 	}
 	if account.CheckRole("owner") == nil || account.CheckRole(account.Teacher) != nil {
 		t.Error("roles")
+	}
+}
+
+// RFC 6238, appendix B, SHA-1: the secret is "12345678901234567890"; its eight digits
+// end in the six that are asked for here.
+func TestTimeCodes(t *testing.T) {
+	secret := base32.StdEncoding.EncodeToString([]byte("12345678901234567890"))
+	for at, code := range map[int64]string{59: "94287082", 1111111109: "07081804", 1111111111: "14050471",
+		1234567890: "89005924", 2000000000: "69279037", 20000000000: "65353130"} {
+		typed := code[2:5] + " " + code[5:]
+		step, ok := account.CheckCode(secret, typed, time.Unix(at, 0), 0)
+		if !ok || step != at/30 {
+			t.Errorf("%s at %d: step %d, %v", typed, at, step, ok)
+		}
+		for off, want := range map[int64]bool{-30: true, 30: true, 61: false, -61: false} {
+			if _, ok := account.CheckCode(secret, typed, time.Unix(at+off, 0), 0); ok != want && at+off >= 0 {
+				t.Errorf("%s, %d s off: %v", typed, off, ok)
+			}
+		}
+		if _, ok := account.CheckCode(secret, typed, time.Unix(at, 0), step); ok {
+			t.Errorf("%s counts twice", typed)
+		}
+	}
+	for _, wrong := range []string{"", "000000", "94287082", "９４２８７０８"} {
+		if _, ok := account.CheckCode(secret, wrong, time.Unix(59, 0), 0); ok {
+			t.Errorf("%q is right", wrong)
+		}
+	}
+}
+
+func TestRecoveryCodes(t *testing.T) {
+	code := account.Recovery(func(n int) int { return n - 1 })
+	for typed, want := range map[string]string{code: code, "ZZZZZ-zzzzz": code, " zzzzz zzzzz": code, "zzzz": "",
+		"zzzzzzzzz0": "", "zzzzzzzzzzz": ""} {
+		if got := account.ReadRecovery(typed); got != want {
+			t.Errorf("%q: %q, want %q", typed, got, want)
+		}
 	}
 }

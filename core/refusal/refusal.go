@@ -82,6 +82,14 @@ const (
 	InvitationGone Code = "invitation-gone"
 	NotForYou      Code = "administrators-only"
 	LastOfAdmins   Code = "last-administrator"
+	SecondNeeded   Code = "second-needed"
+	SecondWrong    Code = "second-wrong"
+	SecondMissing  Code = "second-missing"
+	NoGuests       Code = "no-guests"
+	NotForGuests   Code = "not-for-guests"
+	NoMail         Code = "no-mail"
+	LevelTwice     Code = "level-twice"
+	StillThere     Code = "still-there"
 	WrongOrigin    Code = "wrong-origin"
 	NotFound       Code = "not-found"
 	NoSuchClass    Code = "no-such-class"
@@ -193,6 +201,14 @@ var sentences = map[Code]string{
 	InvitationGone: "This link was used already, or is too old. Ask for a new one.",
 	NotForYou:      "Only administrators may do this.",
 	LastOfAdmins:   "Somebody has to look after the accounts. Make another person an administrator first.",
+	SecondNeeded:   "Type the code of your second factor too.",
+	SecondWrong:    "This code is not right, or was used already. Wait for the next one and type that.",
+	SecondMissing:  "Your school asks for a second factor. Set it up under your name first.",
+	NoGuests:       "Your school lets nobody begin without an account. Ask for one.",
+	NotForGuests:   "This needs an account. Sign in, and what you have begun comes along.",
+	NoMail:         "This school's server sends no mail. Ask an administrator for a link.",
+	LevelTwice:     "Two levels have the same name. Give each one its own.",
+	StillThere:     "This account is in use. Let its owner leave first.",
 	LastFrame:      "A board has at least one frame. Add another one before you delete this.",
 	BoardFull:      "A board has at most 60 frames. Delete one, or begin another board.",
 	NoSuchPiece:    "This piece is not on the frame. Take one of those shown.",
