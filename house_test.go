@@ -21,9 +21,10 @@ var may = map[string][]string{
 	"live":    {"core", "store"},
 	"pdf":     {"core"},
 	"apart":   {"core"},
-	"web":     {"core", "store", "live", "pdf", "apart"},
+	"mail":    {"core", "store"},
+	"web":     {"core", "store", "live", "mail", "pdf", "apart"},
 	"standin": {"core", "live", "web"}, // of live and web, what goes over the wire
-	"cmd":     {"core", "store", "live", "pdf", "apart", "web", "standin", "ui"},
+	"cmd":     {"core", "store", "live", "mail", "pdf", "apart", "web", "standin", "ui"},
 	"ui":      {},
 	"scripts": {},
 }

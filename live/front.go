@@ -139,7 +139,7 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 	stage.Stage = stage.Stage.Knowing(ask.Known)
 	people := []Person{}
 	if !state.Ended {
-		people = r.list(false)
+		people = r.list(false, "")
 	}
 	return FrontHello{Front: stage, People: people, Sheets: sheets}, nil
 }

@@ -28,7 +28,7 @@ func (h *Hub) hello(ctx context.Context, s seat, ask Hello) (any, error) {
 	s.session.mu.RLock()
 	said := s.session.voices
 	s.session.mu.RUnlock()
-	people := s.session.list(false)
+	people := s.session.list(false, s.actor.ID)
 	at := slices.IndexFunc(people, func(p Person) bool { return p.ID == s.actor.ID })
 	if at < 0 {
 		return nil, refusal.New(refusal.JoinNeeded)
@@ -58,7 +58,7 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 	}
 	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
 		Sets: sets, Seats: len(plan.Seats.Seated()) > 0,
-		Expected: r.kept.Students.V, People: r.list(true), Work: work, Sheets: sheets, Practice: r.kept.Practice,
+		Expected: r.kept.Students.V, People: r.list(true, ""), Work: work, Sheets: sheets, Practice: r.kept.Practice,
 		Fronts: fronts, Said: Said{All: &said}}, err
 }
 

@@ -40,7 +40,11 @@ const (
 
 // Visitor is who the cookies of a request say is calling.
 type Visitor struct {
+	// Teacher is whose sign-in it is, and may teach. Account is the same, also while a
+	// second factor has to be set up first. A guest has begun without an account.
 	Teacher     string
+	Account     string
+	Guest       bool
 	Participant *store.Participant
 	// Front is the front screen that this device is, with its session.
 	Front *store.Front

@@ -243,8 +243,9 @@ func (r *running) snapshot() (session.State, *edition) {
 	return r.state, r.board
 }
 
-// list gives the participants in the order they joined; staff learns who is here.
-func (r *running) list(staff bool) []Person {
+// list gives the participants in the order they joined; staff learns who is here. Where
+// students do not learn each other's names, one of them has their own alone.
+func (r *running) list(staff bool, to string) []Person {
 	r.mu.RLock()
 	defer r.mu.RUnlock()
 	people := make([]Person, 0, len(r.order))
@@ -252,7 +253,7 @@ func (r *running) list(staff bool) []Person {
 		person := r.people[id].Person
 		person.Removed = !r.state.Seated(id)
 		if !staff {
-			if person.Removed {
+			if person.Removed || r.state.Nameless && id != to {
 				continue
 			}
 			person = person.forClass()
@@ -271,10 +272,12 @@ func (h *Hub) Joined(ctx context.Context, p store.Participant) error {
 		return err
 	}
 	r.mu.Lock()
-	person := r.add(p).Person
+	person, nameless := r.add(p).Person, r.state.Nameless
 	r.mu.Unlock()
-	h.tell(r, telling{[]string{staffChannel(p.SessionID)}, ofPeople(person)},
-		telling{[]string{classChannel(p.SessionID), frontChannel(p.SessionID)}, ofPeople(person.forClass())})
+	h.tell(r, telling{[]string{staffChannel(p.SessionID)}, ofPeople(person)})
+	if !nameless {
+		h.tell(r, telling{[]string{classChannel(p.SessionID), frontChannel(p.SessionID)}, ofPeople(person.forClass())})
+	}
 	return nil
 }
 

@@ -12,6 +12,8 @@ import (
 	"sync"
 	"time"
 
+	"alpenglow/web"
+
 	"github.com/emersion/go-smtp"
 )
 
@@ -22,14 +24,6 @@ const (
 	largestLetter = 256 << 10
 )
 
-// Letter is a message that has come into a mailbox.
-type Letter struct {
-	To      string    `json:"to"`
-	Subject string    `json:"subject"`
-	Body    string    `json:"body"`
-	At      time.Time `json:"at"`
-}
-
 // Mailbox stands in for the mail of a school: it takes messages by SMTP on this
 // machine alone and keeps the last ones in memory, whoever they are for.
 type Mailbox struct {
@@ -37,7 +31,7 @@ type Mailbox struct {
 	address string
 
 	mu      sync.Mutex
-	letters []Letter
+	letters []web.Letter
 }
 
 // NewMailbox opens a mailbox on a free port of this machine.
@@ -61,7 +55,7 @@ func (m *Mailbox) URL() string { return "smtp://" + m.address + "?from=school@te
 func (m *Mailbox) Close() error { return m.server.Close() }
 
 // Letters lists what has come, the last one first.
-func (m *Mailbox) Letters() []Letter {
+func (m *Mailbox) Letters() []web.Letter {
 	m.mu.Lock()
 	defer m.mu.Unlock()
 	letters := slices.Clone(m.letters)
@@ -107,8 +101,8 @@ func (d *delivery) Data(r io.Reader) error {
 	}
 	d.box.mu.Lock()
 	defer d.box.mu.Unlock()
-	d.box.letters = append(d.box.letters, Letter{strings.Join(d.to, ", "), subject,
-		strings.ReplaceAll(string(text), "\r\n", "\n"), time.Now()})
+	d.box.letters = append(d.box.letters, web.Letter{To: strings.Join(d.to, ", "), Subject: subject,
+		Body: strings.ReplaceAll(string(text), "\r\n", "\n"), At: time.Now()})
 	d.box.letters = d.box.letters[max(0, len(d.box.letters)-keptLetters):]
 	return nil
 }

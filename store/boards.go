@@ -119,17 +119,28 @@ func (s *Store) Frame(ctx context.Context, teacher, id string) (lesson.Frame, er
 	return frame.V, err
 }
 
-// BoardChanges reads the changes of a teacher's board after a number, in order.
+// BoardChanges reads the changes of a teacher's board after a number, in order. It says
+// ErrNotFound where there is no such board.
 func (s *Store) BoardChanges(ctx context.Context, teacher, id string, since int64) ([]prepare.Changed, error) {
-	var rows []JSON[prepare.Changed]
-	err := s.db.SelectContext(ctx, &rows, `SELECT e.change FROM edits e JOIN boards b ON b.id = e.board_id
-		WHERE `+ownBoard+` AND b.id = $2 AND e.rev > $3 ORDER BY e.rev`, teacher, id, since)
+	var rows []*string
+	err := s.db.SelectContext(ctx, &rows, `SELECT e.change FROM boards b LEFT JOIN edits e ON e.board_id = b.id AND e.rev > $3
+		WHERE `+ownBoard+` AND b.id = $2 ORDER BY e.rev`, teacher, id, since)
 	if err != nil {
 		return nil, fmt.Errorf("read edits: %w", err)
 	}
-	changes := make([]prepare.Changed, len(rows))
-	for i, r := range rows {
-		changes[i] = r.V
+	if len(rows) == 0 {
+		return nil, ErrNotFound
+	}
+	changes := []prepare.Changed{}
+	for _, r := range rows {
+		if r == nil { // the board is there, and nothing has changed
+			continue
+		}
+		var change JSON[prepare.Changed]
+		if err := change.Scan(*r); err != nil {
+			return nil, fmt.Errorf("read edits: %w", err)
+		}
+		changes = append(changes, change.V)
 	}
 	return changes, nil
 }

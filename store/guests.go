@@ -66,7 +66,9 @@ func forgetTeacher(ctx context.Context, tx *sqlx.Tx, id string) error {
 	if err := forgetSessions(ctx, tx, `teacher_id = $1`, id); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `DELETE FROM teachers WHERE id = $1`, id)
+	_, err := tx.ExecContext(ctx, `WITH pictures AS (DELETE FROM pictures p USING teachers t WHERE t.id = $1
+			AND t.goes_at IS NOT NULL AND p.teacher_id = t.id AND p.session_id IS NULL)
+		DELETE FROM teachers WHERE id = $1`, id)
 	return err
 }
 

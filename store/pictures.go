@@ -43,6 +43,8 @@ func (s *Store) KeepPicture(ctx context.Context, teacher, name string, p picture
 INSERT INTO pictures (id, teacher_id, author, type, width, height, data, name, hash)
 VALUES ($1, $2, 'staff', $3, $4, $5, $6, $7, $8)
 ON CONFLICT (hash) WHERE session_id IS NULL DO UPDATE SET used_at = now(),
+teacher_id = CASE WHEN pictures.teacher_id IN (SELECT id FROM teachers WHERE goes_at IS NOT NULL)
+	THEN excluded.teacher_id ELSE pictures.teacher_id END,
 name = CASE WHEN pictures.name = '' THEN excluded.name ELSE pictures.name END
 RETURNING id`, NewID(), teacher, p.Type, p.Width, p.Height, p.Data, name, hash[:])
 	if err != nil {
@@ -54,7 +56,8 @@ RETURNING id`, NewID(), teacher, p.Type, p.Width, p.Height, p.Data, name, hash[:
 // Library lists pictures whose name has all of the words, the last used first.
 func (s *Store) Library(ctx context.Context, words []string, most int) ([]LibraryPicture, error) {
 	return list[LibraryPicture](ctx, s, `SELECT id, name, width, height FROM pictures
-		WHERE session_id IS NULL AND name ILIKE ALL($1) ORDER BY used_at DESC, id LIMIT $2`, anywhere(words), most)
+		WHERE session_id IS NULL AND name ILIKE ALL($1)
+		AND NOT EXISTS (SELECT 1 FROM teachers t WHERE t.id = teacher_id AND t.goes_at IS NOT NULL) ORDER BY used_at DESC, id LIMIT $2`, anywhere(words), most)
 }
 
 // KeptPicture is a stored picture with the session it belongs to.

@@ -37,6 +37,20 @@ type Teacher struct {
 const teacherColumns = `id, coalesce(email, '') AS email, name, password, role, left_at, second, second_step, goes_at,
 	settings`
 
+// SignIn says what a signed-in account may do: whether it is a guest's, and whether
+// it has to set up a second factor first.
+type SignIn struct {
+	Guest bool `db:"guest"`
+	Held  bool `db:"held"`
+}
+
+// SignInOf reads it. It says ErrNotFound for an account that is gone, or was left.
+func (s *Store) SignInOf(ctx context.Context, teacher string) (SignIn, error) {
+	return one[SignIn](ctx, s, `SELECT goes_at IS NOT NULL AS guest, goes_at IS NULL AND second IS NULL
+			AND coalesce((h.settings->>'secondFactor')::bool, false) AS held
+		FROM teachers, house h WHERE id = $1 AND left_at IS NULL AND (goes_at IS NULL OR goes_at > now())`, teacher)
+}
+
 // Own gives the teacher's settings; what was never chosen is as usual.
 func (t Teacher) Own() settings.Own {
 	own := settings.Usual()

@@ -158,6 +158,7 @@ func (s *server) addClass(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
+	s.note(c, DidClass, class, "")
 	c.JSON(http.StatusCreated, ClassMade{class})
 }
 
@@ -199,6 +200,14 @@ func done(c *gin.Context, err error) {
 	c.Status(http.StatusNoContent)
 }
 
+// did answers as done does, and notes in the journal what was done.
+func (s *server) did(c *gin.Context, err error, what Did, about string) {
+	if err == nil {
+		s.note(c, what, about, "")
+	}
+	done(c, err)
+}
+
 // setClass renames a class, or puts it away or brings it back.
 func (s *server) setClass(c *gin.Context) {
 	var ask SetClass
@@ -209,7 +218,7 @@ func (s *server) setClass(c *gin.Context) {
 	if err == nil {
 		err = s.Store.SetClass(c.Request.Context(), visitor(c).Teacher, c.Param("id"), ask.Name, ask.Archived)
 	}
-	done(c, err)
+	s.did(c, err, DidClassSet, c.Param("id"))
 }
 
 // nextYear puts a class away and makes the next one of its list.
@@ -227,6 +236,7 @@ func (s *server) nextYear(c *gin.Context) {
 		refuse(c, missing(err))
 		return
 	}
+	s.note(c, DidClass, class, "")
 	c.JSON(http.StatusCreated, ClassMade{class})
 }
 
@@ -259,5 +269,5 @@ func (s *server) teachTogether(c *gin.Context) {
 			s.Hub.CloseLogin(l.Token)
 		}
 	}
-	done(c, err)
+	s.did(c, err, DidTeach, c.Param("id"))
 }

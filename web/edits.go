@@ -69,7 +69,7 @@ func (s *server) change(c *gin.Context, since int64, work func(d *store.Draft) e
 	}
 	changes, err := s.Store.BoardChanges(ctx, me, board, since)
 	if err != nil {
-		refuse(c, err)
+		refuse(c, missing(err))
 		return
 	}
 	reply := EditsReply{Results: []EditResult{}, Changes: changes}

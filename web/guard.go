@@ -148,6 +148,20 @@ func limitBody(c *gin.Context) {
 	c.Next()
 }
 
+// forGuests is how large a file may be that a guest brings in.
+const forGuests = 2 << 20
+
+func littleForGuests(c *gin.Context) {
+	if !visitor(c).Guest {
+		return
+	}
+	if c.Request.ContentLength < 0 || c.Request.ContentLength > forGuests {
+		refuse(c, refusal.About(refusal.FileHuge, "at most %d bytes without an account", forGuests))
+		return
+	}
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, forGuests)
+}
+
 // limitList lets a list of names be larger than other messages.
 func limitList(c *gin.Context) {
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 2*roster.MaxListed)
@@ -184,9 +198,19 @@ func (s *server) whoIsCalling(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	v := live.Visitor{Teacher: s.logins.GetString(ctx, teacherKey), Address: c.ClientIP()}
-	if v.Teacher != "" {
-		v.Login, v.LoginEnds = loginName(token), s.logins.Deadline(ctx)
+	v := live.Visitor{Address: c.ClientIP()}
+	if id := s.logins.GetString(ctx, teacherKey); id != "" {
+		may, err := s.Store.SignInOf(ctx, id)
+		switch {
+		case err == nil:
+			v.Account, v.Guest, v.Login, v.LoginEnds = id, may.Guest, loginName(token), s.logins.Deadline(ctx)
+			if !may.Held {
+				v.Teacher = id
+			}
+		case !errors.Is(err, store.ErrNotFound):
+			refuse(c, err)
+			return
+		}
 	}
 	if cookie, err := c.Request.Cookie(seatCookie); err == nil {
 		p, err := s.Store.ParticipantByToken(ctx, hashed(cookie.Value))
@@ -231,12 +255,30 @@ func (s *server) needAdministrator(c *gin.Context) {
 	c.Next()
 }
 
-func needTeacher(c *gin.Context) {
-	if visitor(c).Teacher == "" {
+// needAccount lets those go on who are signed in, needTeacher those who may teach,
+// and needMember those who have an account of the school.
+func needAccount(c *gin.Context) {
+	switch v := visitor(c); {
+	case v.Account == "":
 		refuse(c, refusal.New(refusal.SignInNeeded))
-		return
+	case v.Guest:
+		refuse(c, refusal.New(refusal.NotForGuests))
 	}
-	c.Next()
+}
+
+func needTeacher(c *gin.Context) {
+	switch v := visitor(c); {
+	case v.Account == "":
+		refuse(c, refusal.New(refusal.SignInNeeded))
+	case v.Teacher == "":
+		refuse(c, refusal.New(refusal.SecondMissing))
+	}
+}
+
+func needMember(c *gin.Context) {
+	if needTeacher(c); !c.IsAborted() && visitor(c).Guest {
+		refuse(c, refusal.New(refusal.NotForGuests))
+	}
 }
 
 // loginName is by what a teacher's sign-in is known inside the house: the hash of its

@@ -23,6 +23,8 @@ var (
 	signInGuesses = allowance{atOnce: 10, every: 6 * time.Second}         // for one account from one address
 	addressSigns  = allowance{atOnce: 60, every: 2 * time.Second}         // from one address, a school's perhaps
 	newFronts     = allowance{atOnce: 40, every: 10 * time.Second}        // screens of one school
+	newGuests     = allowance{atOnce: 20, every: time.Minute}             // of one address
+	newResets     = allowance{atOnce: 5, every: 10 * time.Minute}         // of one address, and to one
 	newSeats      = allowance{atOnce: 320, every: 250 * time.Millisecond} // a hall at once, and a few after it
 )
 

@@ -64,8 +64,11 @@ func ownHost(host string) bool {
 func (s *server) inviting(c *gin.Context) (store.Session, error) {
 	v := visitor(c)
 	if v.Front == nil || v.Front.SessionID == nil || *v.Front.SessionID != c.Param("id") {
-		if v.Teacher == "" {
+		switch {
+		case v.Account == "":
 			return store.Session{}, refusal.New(refusal.SignInNeeded)
+		case v.Teacher == "":
+			return store.Session{}, refusal.New(refusal.SecondMissing)
 		}
 		return s.ownSession(c)
 	}

@@ -53,7 +53,7 @@ func (s *server) joinCheck(c *gin.Context) {
 	if !ok {
 		return
 	}
-	reply := JoinFound{Title: found.Title, ClassName: found.ClassName}
+	reply := JoinFound{Title: found.Title, ClassName: found.ClassName, Language: found.Language}
 	if found.Listed {
 		for _, l := range found.Students.V {
 			reply.Names = append(reply.Names, l.Name)
@@ -188,5 +188,5 @@ func (s *server) seat(ctx context.Context, p store.Participant) (Seat, error) {
 }
 
 func seatIn(s store.Session, name string) Seat {
-	return Seat{Session: s.ID, Name: name, Title: s.Title, Ended: s.State.V.Ended}
+	return Seat{Session: s.ID, Name: name, Title: s.Title, Ended: s.State.V.Ended, Language: s.Language}
 }

@@ -42,6 +42,10 @@ type Config struct {
 	PDF pdf.Reader
 	// Pictures reads pictures.
 	Pictures apart.Reader
+	// Mail sends messages; without it links are shown to be handed on. Mailbox gives
+	// what has come into the made-up mailbox of a demo.
+	Mail    Mailer
+	Mailbox func() []Letter
 	// Illustrations are searched by word; nil for none.
 	Illustrations Illustrations
 	// Rehearsal sends a simulated class to the practice session with a code,
@@ -70,7 +74,7 @@ type server struct {
 	logins *scs.SessionManager
 	// codes and signIns count wrong ones, signing those from one address, seating
 	// the seats that were given out, fronting the front screens.
-	codes, signIns, signing, seating, fronting *guesses
+	codes, signIns, signing, seating, fronting, guests, resets *guesses
 
 	hashing    chan struct{} // argon2id takes 64 MB and a processor each; so many at once
 	uploads    *uploads
@@ -85,10 +89,10 @@ func New(c Config) (http.Handler, error) {
 	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses, &allGuesses),
 		signIns: newGuesses(signInGuesses, nil),
 		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil),
-		fronting: newGuesses(newFronts, nil),
-		hashing:  make(chan struct{}, max(1, runtime.NumCPU()/2)),
-		uploads:  newUploads(c.Pictures),
-		intakes:  newIntakes(), rehearsals: newRehearsals(),
+		fronting: newGuesses(newFronts, nil), guests: newGuesses(newGuests, nil), resets: newGuesses(newResets, nil),
+		hashing: make(chan struct{}, max(1, runtime.NumCPU()/2)),
+		uploads: newUploads(c.Pictures),
+		intakes: newIntakes(), rehearsals: newRehearsals(),
 		panics: prometheus.NewCounter(prometheus.CounterOpts{Name: "alpenglow_request_panics_total",
 			Help: "Bugs that cost one request."})}
 	c.Registry.MustRegister(s.panics)
@@ -118,6 +122,9 @@ func New(c Config) (http.Handler, error) {
 	api.GET("/me", s.me)
 	api.POST("/sign-in", s.signIn)
 	api.POST("/sign-out", s.signOut)
+	api.POST("/guest", s.beGuest)
+	api.POST("/reset", s.resetPassword)
+	api.GET("/mailbox", s.mailbox)
 	api.POST("/invitation/check", s.checkInvitation)
 	api.POST("/invitation/accept", s.acceptInvitation)
 	api.POST("/join/check", s.joinCheck)
@@ -134,39 +141,57 @@ func New(c Config) (http.Handler, error) {
 	pictures := r.Group("/api", s.fromHere, s.whoIsCalling) // larger than other messages
 	pictures.POST("/sessions/:id/pictures", s.addPicture)
 	pictures.GET("/pictures/:id", s.picture)
-	pictures.POST("/pictures", needTeacher, s.keepPicture)
-	pictures.POST("/intakes", needTeacher, s.bringIn)
-	pictures.POST("/boards/file", needTeacher, s.importBoard)
-	pictures.POST("/list", needTeacher, limitList, s.readList)
-	pictures.POST("/list/file", needTeacher, s.readListFile)
-	pictures.POST("/classes", needTeacher, limitList, s.addClass)
-	pictures.POST("/classes/:id/students", needTeacher, limitList, s.addStudents)
-	pictures.POST("/register", needTeacher, s.readRegister)
+	pictures.POST("/pictures", needTeacher, littleForGuests, s.keepPicture)
+	pictures.POST("/intakes", needTeacher, littleForGuests, s.bringIn)
+	pictures.POST("/boards/file", needTeacher, littleForGuests, s.importBoard)
+	pictures.POST("/list", needMember, limitList, s.readList)
+	pictures.POST("/list/file", needMember, s.readListFile)
+	pictures.POST("/classes", needMember, limitList, s.addClass)
+	pictures.POST("/classes/:id/students", needMember, limitList, s.addStudents)
+	pictures.POST("/register", needMember, s.readRegister)
 	r.GET("/api/paper", s.paper)
 
+	mine := api.Group("/account", needAccount)
+	mine.GET("", s.account)
+	mine.POST("", s.setAccount)
+	mine.POST("/password", s.setPassword)
+	mine.POST("/second/new", s.newSecond)
+	mine.POST("/second", s.setSecond)
+	mine.DELETE("/sign-ins", s.endOtherSignIns)
+	mine.DELETE("/sign-ins/:id", s.endSignIn)
+
+	member := api.Group("", needMember)
+	member.POST("/settings", s.setOwn)
+	member.GET("/house", s.house)
+	member.GET("/classes", s.classes)
+	member.POST("/classes/:id", s.setClass)
+	member.POST("/classes/:id/next", s.nextYear)
+	member.POST("/classes/:id/plan", s.setPlan)
+	member.POST("/classes/:id/teachers", s.teachTogether)
+	member.GET("/classes/:id/cards", s.cards)
+	member.DELETE("/classes/:id/cards/:student", s.dropCard)
+	member.POST("/classes/:id/students/:student", s.setStudent)
+	member.POST("/classes/:id/students/:student/move", s.moveStudent)
+	member.POST("/classes/:id/students/:student/merge", s.mergeStudents)
+	member.GET("/sessions/:id/people/:participant/likely", s.likely)
+	member.POST("/sessions/:id/people/:participant/student", s.tie)
+	member.GET("/shared/:word", s.shared)
+	member.POST("/shared/:word", s.takeShared)
+	member.GET("/library", s.library)
+	member.POST("/boards/:id/link", s.shareBoard)
+
+	staff := api.Group("", needMember, s.needAdministrator)
+	staff.GET("/staff", s.staff)
+	staff.POST("/staff/invitations", s.invite)
+	staff.DELETE("/staff/invitations/:id", s.withdraw)
+	staff.POST("/staff/people/:id", s.setStanding)
+	staff.POST("/staff/people/:id/password", s.newPassword)
+	staff.POST("/staff/people/:id/hand-over", s.handOver)
+	staff.DELETE("/staff/people/:id/second", s.takeSecond)
+	staff.POST("/house", s.setHouse)
+	staff.GET("/journal", s.journal)
+
 	teacher := api.Group("", needTeacher)
-	teacher.GET("/account", s.account)
-	teacher.POST("/account", s.setAccount)
-	teacher.POST("/account/password", s.setPassword)
-	teacher.DELETE("/account/sign-ins", s.endOtherSignIns)
-	teacher.DELETE("/account/sign-ins/:id", s.endSignIn)
-	teacher.GET("/classes", s.classes)
-	teacher.POST("/classes/:id", s.setClass)
-	teacher.POST("/classes/:id/next", s.nextYear)
-	teacher.POST("/classes/:id/plan", s.setPlan)
-	teacher.POST("/classes/:id/teachers", s.teachTogether)
-	teacher.GET("/classes/:id/cards", s.cards)
-	teacher.DELETE("/classes/:id/cards/:student", s.dropCard)
-	teacher.POST("/classes/:id/students/:student", s.setStudent)
-	teacher.POST("/classes/:id/students/:student/move", s.moveStudent)
-	teacher.POST("/classes/:id/students/:student/merge", s.mergeStudents)
-	teacher.GET("/sessions/:id/people/:participant/likely", s.likely)
-	teacher.POST("/sessions/:id/people/:participant/student", s.tie)
-	staff := teacher.Group("/staff", s.needAdministrator)
-	staff.GET("", s.staff)
-	staff.POST("/invitations", s.invite)
-	staff.POST("/people/:id", s.setStanding)
-	staff.POST("/people/:id/password", s.newPassword)
 	teacher.GET("/boards", s.boards)
 	teacher.POST("/boards", s.newBoard)
 	teacher.GET("/search", s.search)
@@ -176,7 +201,6 @@ func New(c Config) (http.Handler, error) {
 	teacher.POST("/boards/:id/frames", s.addFrames)
 	teacher.POST("/boards/:id/card", s.setCard)
 	teacher.POST("/boards/:id/copies", s.copyBoard)
-	teacher.POST("/boards/:id/link", s.shareBoard)
 	teacher.POST("/boards/:id/templates", s.addTemplate)
 	teacher.POST("/boards/:id/sessions", s.startSession)
 	teacher.POST("/boards/:id/rehearsals", s.rehearse)
@@ -187,11 +211,8 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/boards/:id/file", s.exportBoard)
 	teacher.GET("/intakes/:id", s.intake)
 	teacher.DELETE("/intakes/:id", s.dropIntake)
-	teacher.GET("/shared/:word", s.shared)
-	teacher.POST("/shared/:word", s.takeShared)
 	teacher.GET("/templates", s.templates)
 	teacher.DELETE("/templates/:id", s.removeTemplate)
-	teacher.GET("/library", s.library)
 	teacher.POST("/library", s.takeIllustration)
 	teacher.GET("/illustrations/:id", s.illustration)
 	teacher.GET("/sessions/:id/differences", s.differences)

@@ -87,12 +87,28 @@ func (s *server) signIn(c *gin.Context) {
 		refuse(c, refusal.New(refusal.SignInWrong))
 		return
 	}
+	if teacher.Second != nil {
+		if err := s.checkSecond(ctx, teacher, ask.Code); err != nil {
+			r := refusal.Of(err)
+			wrong = r != nil && r.Code == refusal.SecondWrong
+			refuse(c, err)
+			return
+		}
+	}
 	s.begins(c, teacher)
 }
 
-// begins signs somebody in on this device and answers with who they are.
+// begins signs somebody in on this device and answers with who they are. What they have
+// begun here as a guest is theirs.
 func (s *server) begins(c *gin.Context, teacher store.Teacher) {
 	ctx := c.Request.Context()
+	if v := visitor(c); v.Guest && teacher.GoesAt == nil {
+		if err := s.Store.HandOver(ctx, v.Account, teacher.ID); err != nil {
+			refuse(c, err)
+			return
+		}
+		s.Hub.CloseLogin(v.Login)
+	}
 	if err := s.logins.RenewToken(ctx); err != nil {
 		refuse(c, err)
 		return
@@ -110,10 +126,24 @@ func (s *server) begins(c *gin.Context, teacher store.Teacher) {
 		return
 	}
 	s.logins.WriteSessionCookie(ctx, c.Writer, token, expiry)
-	c.JSON(http.StatusOK, Me{Teacher: meOf(teacher)})
+	me, err := s.meOf(ctx, teacher)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, me)
 }
 
-func meOf(t store.Teacher) *TeacherMe { return &TeacherMe{Name: t.Name, Role: t.Role} }
+// meOf gives who is signed in, if anybody is, and what they may know about the house.
+func (s *server) meOf(ctx context.Context, t store.Teacher) (Me, error) {
+	house, err := s.Store.House(ctx)
+	me := Me{House: HouseMe{School: house.School, Guests: house.Guests, Mail: s.Mail != nil, Mailbox: s.Mailbox != nil}}
+	if t.ID != "" {
+		me.Teacher = &TeacherMe{Name: t.Name, Role: t.Role, GoesAt: t.GoesAt, Settings: t.Own(),
+			Held: house.SecondFactor && t.Second == nil && t.GoesAt == nil}
+	}
+	return me, err
+}
 
 // deviceOf says in a few words what somebody signs in with.
 func deviceOf(agent string) string {
@@ -147,16 +177,22 @@ func (s *server) signOut(c *gin.Context) {
 }
 
 func (s *server) me(c *gin.Context) {
-	ctx, v, me := c.Request.Context(), visitor(c), Me{}
-	if v.Teacher != "" {
-		teacher, err := s.Store.TeacherByID(ctx, v.Teacher)
-		if err != nil && !errors.Is(err, store.ErrNotFound) {
-			refuse(c, err)
-			return
+	ctx, v := c.Request.Context(), visitor(c)
+	var teacher store.Teacher
+	var err error
+	if v.Account != "" {
+		teacher, err = s.Store.TeacherByID(ctx, v.Account)
+		if errors.Is(err, store.ErrNotFound) {
+			err = nil
 		}
-		if err == nil {
-			me.Teacher = meOf(teacher)
-		}
+	}
+	var me Me
+	if err == nil {
+		me, err = s.meOf(ctx, teacher)
+	}
+	if err != nil {
+		refuse(c, err)
+		return
 	}
 	if v.Participant != nil {
 		seated, err := s.Hub.Seated(ctx, v.Participant.SessionID, v.Participant.ID)

@@ -19,8 +19,19 @@ import (
 // InvitationPath stores an invitation and gives the path of its link. What the link holds
 // stands behind a #: it reaches no server's or proxy's log.
 func InvitationPath(ctx context.Context, s *store.Store, i store.Invitation) (string, error) {
-	token := rand.Text()
+	token := newToken()
 	return "/invitation#" + token, s.AddInvitation(ctx, hashed(token), i)
+}
+
+// newToken makes what a link holds: 130 bits that nobody can foresee.
+func newToken() string { return rand.Text() }
+
+// ignoreMissing takes that there is no such row for no error.
+func ignoreMissing(err error) error {
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
+	return err
 }
 
 // checkInvitation says what a link is good for.
@@ -82,6 +93,14 @@ func (s *server) acceptInvitation(c *gin.Context) {
 	case err == nil:
 		s.closeAll(out)
 		t, err = s.Store.TeacherByID(ctx, t.ID)
+		did := DidAccept
+		if i.Teacher != nil {
+			did = DidPassword
+		}
+		s.noteBy(c, t.ID, did, t.ID, "")
+	}
+	if err == nil && t.Second != nil { // a link alone does not do
+		err = refusal.New(refusal.SecondNeeded)
 	}
 	if err != nil {
 		refuse(c, err)
@@ -106,7 +125,15 @@ func (s *server) invited(ctx context.Context, i store.Invitation, ask Accept) (s
 	} else {
 		t.Name = *i.Name
 	}
-	if err := account.CheckPassword(false, ask.Password, t.Name, t.Email); err != nil {
+	second := false
+	if i.Teacher != nil {
+		there, err := s.Store.TeacherByID(ctx, *i.Teacher)
+		if err != nil {
+			return t, missing(err)
+		}
+		second = there.Second != nil
+	}
+	if err := account.CheckPassword(second, ask.Password, t.Name, t.Email); err != nil {
 		return t, err
 	}
 	t.Password, err = s.hash(ctx, ask.Password)
@@ -122,14 +149,26 @@ func (s *server) closeAll(logins []string) {
 
 func (s *server) staff(c *gin.Context) {
 	all, err := s.Store.Staff(c.Request.Context())
+	var invited []store.Invited
+	if err == nil {
+		invited, err = s.Store.Invitations(c.Request.Context())
+	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	reply := Staff{People: []StaffPerson{}}
+	reply := Staff{People: []StaffPerson{}, Invitations: []InvitedItem{}}
 	for _, t := range all {
 		reply.People = append(reply.People, StaffPerson{ID: t.ID, Name: t.Name, Email: t.Email, Role: t.Role,
-			Left: t.LeftAt != nil, Me: t.ID == visitor(c).Teacher})
+			Left: t.LeftAt != nil, Me: t.ID == visitor(c).Teacher, Second: t.Second != nil})
+	}
+	for _, i := range invited {
+		item := InvitedItem{ID: i.ID, Email: i.Email, Role: i.Role, Expires: i.Expires, Mailed: i.Mail != nil,
+			Sent: i.SentAt != nil, Again: i.NextAt}
+		if i.Problem != nil {
+			item.Problem = *i.Problem
+		}
+		reply.Invitations = append(reply.Invitations, item)
 	}
 	c.JSON(http.StatusOK, reply)
 }
@@ -154,17 +193,66 @@ func (s *server) invite(c *gin.Context) {
 		return
 	}
 	me := visitor(c).Teacher
-	s.linkFor(c, store.Invitation{Role: ask.Role, Email: strings.TrimSpace(ask.Email), MadeBy: &me,
+	s.linkFor(c, DidInvite, "", store.Invitation{Role: ask.Role, Email: strings.TrimSpace(ask.Email), MadeBy: &me,
 		Expires: time.Now().Add(account.InviteLasts)})
 }
 
-func (s *server) linkFor(c *gin.Context, i store.Invitation) {
-	path, err := InvitationPath(c.Request.Context(), s.Store, i)
+// linkFor makes a link, sends it if it has an address and there is mail, and notes it.
+func (s *server) linkFor(c *gin.Context, did Did, about string, i store.Invitation) {
+	link, err := s.mailed(c.Request.Context(), s.publicURL(c), i)
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	c.JSON(http.StatusCreated, InviteLink{Link: s.publicURL(c) + path, Expires: i.Expires})
+	reply := InviteLink{Link: link, Expires: i.Expires}
+	if s.Mail != nil {
+		reply.Mailed = i.Email
+	}
+	s.note(c, did, about, i.Email)
+	c.JSON(http.StatusCreated, reply)
+}
+
+// withdraw makes an invitation good no more.
+func (s *server) withdraw(c *gin.Context) {
+	err := about(c, nil)
+	if err == nil {
+		err = s.Store.Withdraw(c.Request.Context(), c.Param("id"))
+	}
+	if err == nil {
+		s.note(c, DidWithdraw, "", "")
+	}
+	done(c, err)
+}
+
+// handOver gives all that somebody who has left has made to a colleague.
+func (s *server) handOver(c *gin.Context) {
+	var ask HandOver
+	from, err := s.person(c)
+	if err == nil {
+		err = readBody(c, &ask)
+	}
+	switch {
+	case err != nil:
+	case !id.IsUUID(ask.To) || ask.To == from.ID:
+		err = refusal.New(refusal.NotFound)
+	case from.LeftAt == nil:
+		err = refusal.New(refusal.StillThere)
+	}
+	ctx := c.Request.Context()
+	var to store.Teacher
+	if err == nil {
+		to, err = s.Store.TeacherByID(ctx, ask.To)
+	}
+	if err == nil && (to.LeftAt != nil || to.GoesAt != nil) {
+		err = refusal.New(refusal.NotFound)
+	}
+	if err == nil {
+		err = s.Store.HandOver(ctx, from.ID, to.ID)
+	}
+	if err == nil {
+		s.note(c, DidHandOver, from.ID, to.Name)
+	}
+	done(c, err)
 }
 
 // newPassword makes a link by which somebody of the staff chooses a new password.
@@ -175,7 +263,8 @@ func (s *server) newPassword(c *gin.Context) {
 		return
 	}
 	me := visitor(c).Teacher
-	s.linkFor(c, store.Invitation{Role: t.Role, Teacher: &t.ID, MadeBy: &me, Expires: time.Now().Add(account.PasswordLasts)})
+	s.linkFor(c, DidLink, t.ID, store.Invitation{Role: t.Role, Teacher: &t.ID, Email: t.Email, MadeBy: &me,
+		Expires: time.Now().Add(account.PasswordLasts)})
 }
 
 // person finds the account in the path.
@@ -204,10 +293,14 @@ func (s *server) setStanding(c *gin.Context) {
 	if errors.Is(err, store.ErrLast) {
 		err = refusal.New(refusal.LastOfAdmins)
 	}
-	if err != nil {
-		refuse(c, missing(err))
-		return
+	if err == nil {
+		s.closeAll(out)
+		if ask.Role != nil {
+			s.note(c, DidRole, t.ID, string(*ask.Role))
+		}
+		if ask.Left != nil {
+			s.note(c, map[bool]Did{true: DidLeave, false: DidComeBack}[*ask.Left], t.ID, "")
+		}
 	}
-	s.closeAll(out)
-	c.Status(http.StatusNoContent)
+	done(c, err)
 }

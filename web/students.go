@@ -29,7 +29,7 @@ func (s *server) addStudents(c *gin.Context) {
 	if err == nil {
 		err = s.Store.AddStudents(c.Request.Context(), visitor(c).Teacher, c.Param("id"), names, roster.MaxClass)
 	}
-	done(c, err)
+	s.did(c, err, DidClassSet, c.Param("id"))
 }
 
 // setStudent renames a student, or lets them leave or come back.
@@ -43,7 +43,7 @@ func (s *server) setStudent(c *gin.Context) {
 		err = s.Store.SetStudent(c.Request.Context(), visitor(c).Teacher, c.Param("id"), c.Param("student"), ask.Name,
 			ask.Left, roster.MaxClass)
 	}
-	done(c, err)
+	s.did(c, err, DidStudent, c.Param("student"))
 }
 
 // moveStudent moves a student to another class.
@@ -57,7 +57,7 @@ func (s *server) moveStudent(c *gin.Context) {
 		err = s.Store.MoveStudent(c.Request.Context(), visitor(c).Teacher, c.Param("id"), c.Param("student"), ask.To,
 			roster.MaxClass)
 	}
-	done(c, err)
+	s.did(c, err, DidMove, c.Param("student"))
 }
 
 // mergeStudents makes one of two students who are one person.
@@ -70,7 +70,7 @@ func (s *server) mergeStudents(c *gin.Context) {
 	if err == nil {
 		err = s.Store.MergeStudents(c.Request.Context(), visitor(c).Teacher, c.Param("id"), c.Param("student"), ask.With)
 	}
-	done(c, err)
+	s.did(c, err, DidMerge, c.Param("student"))
 }
 
 // readRegister looks into a register, and takes those of its classes that the address
@@ -104,7 +104,7 @@ func (s *server) readRegister(c *gin.Context) {
 		}
 	}
 	if len(take) > 0 {
-		done(c, s.Store.TakeRegister(ctx, me, taken, roster.MaxClass))
+		s.did(c, s.Store.TakeRegister(ctx, me, taken, roster.MaxClass), DidRegister, "")
 		return
 	}
 	if look.Problems == nil {
@@ -148,6 +148,7 @@ func (s *server) cards(c *gin.Context) {
 		refuse(c, missing(err))
 		return
 	}
+	s.note(c, DidCards, class.ID, "")
 	c.JSON(http.StatusOK, reply)
 }
 
@@ -161,7 +162,7 @@ func (s *server) dropCard(c *gin.Context) {
 	for _, participant := range out {
 		s.Hub.CloseSeat(participant)
 	}
-	done(c, err)
+	s.did(c, err, DidCard, c.Param("student"))
 }
 
 // byCard brings somebody into a lesson with their name card: they are who they are

@@ -73,7 +73,14 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, less
 			ask.Listed
 		n.Plan = classes[at].Plan
 	}
+	teacher, err := s.Store.TeacherByID(ctx, me)
+	if err != nil {
+		return n, board, missing(err)
+	}
+	own := teacher.Own()
+	n.Language, n.Voices = own.ForClass(), own.Questions
 	n.State.V, err = session.Start(board, ask.Pace)
+	n.State.V.Nameless = ask.Nameless
 	return n, board, err
 }
 

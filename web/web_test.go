@@ -42,8 +42,10 @@ type house struct {
 	store *store.Store
 	db    string // where the database is
 	hub   *live.Hub
-	log   *bytes.Buffer
-	class *pretended // the one that rehearsed last
+	// handler is what answers.
+	handler http.Handler
+	log     *bytes.Buffer
+	class   *pretended // the one that rehearsed last
 }
 
 // pretended is a simulated class of which only what it is told is known.
@@ -92,7 +94,7 @@ func newHouse(t *testing.T) *house {
 		t.Fatal(err)
 	}
 	handler, err := web.New(web.Config{Store: h.store, Hub: hub, Log: log, Registry: registry,
-		Illustrations: illustrations, Rehearsal: h.rehearsal,
+		Illustrations: illustrations, Rehearsal: h.rehearsal, Mail: waiting{h.store},
 		Pictures: apart.Reader{Command: []string{aparttest.Program, "picture"}}, UI: fstest.MapFS{
 			"index.html":     {Data: []byte("<!doctype html>the interface")},
 			"assets/a.js":    {Data: bytes.Repeat([]byte("let a = 1;\n"), 200)},
@@ -101,6 +103,7 @@ func newHouse(t *testing.T) *house {
 	if err != nil {
 		t.Fatal(err)
 	}
+	h.handler = handler
 	server := httptest.NewServer(handler)
 	h.url = server.URL
 	t.Cleanup(func() { hub.Close(t.Context()); server.Close() })

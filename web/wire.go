@@ -8,6 +8,7 @@ import (
 	"alpenglow/core/prepare"
 	"alpenglow/core/record"
 	"alpenglow/core/session"
+	"alpenglow/core/settings"
 )
 
 // What goes over HTTP. The interface's types are generated from these structs.
@@ -16,18 +17,35 @@ import (
 type SignIn struct {
 	Email    string `json:"email"`
 	Password string `json:"password"`
+	// Code is one of the second factor, or a recovery code.
+	Code string `json:"code,omitempty"`
 }
 
 // Me says who the cookies belong to: a teacher, a student's seat, both or nobody.
 type Me struct {
 	Teacher *TeacherMe `json:"teacher,omitempty"`
 	Seat    *Seat      `json:"seat,omitempty"`
+	House   HouseMe    `json:"house"`
 }
 
-// TeacherMe is the teacher who is signed in.
+// TeacherMe is the teacher who is signed in. Held says that they have to set up a
+// second factor first. GoesAt is when a guest goes.
 type TeacherMe struct {
-	Name string       `json:"name"`
-	Role account.Role `json:"role"`
+	Name     string       `json:"name"`
+	Role     account.Role `json:"role"`
+	Held     bool         `json:"held,omitempty"`
+	GoesAt   *time.Time   `json:"goesAt,omitempty"`
+	Settings settings.Own `json:"settings"`
+}
+
+// HouseMe is what anybody may know about the house: the school's name, whether one may
+// begin without an account, whether it sends mail, and whether its mail is a made-up
+// one that anybody may read.
+type HouseMe struct {
+	School  string `json:"school"`
+	Guests  bool   `json:"guests"`
+	Mail    bool   `json:"mail"`
+	Mailbox bool   `json:"mailbox,omitempty"`
 }
 
 // Seat is a student's place in a session.
@@ -36,6 +54,8 @@ type Seat struct {
 	Name    string `json:"name"`
 	Title   string `json:"title"`
 	Ended   bool   `json:"ended,omitempty"`
+	// Language is that of the lesson.
+	Language settings.Language `json:"language"`
 }
 
 // AtDoor says how it stands with somebody at a closed door: they wait, or have
@@ -105,11 +125,13 @@ type SessionItem struct {
 }
 
 // StartSession starts a session of a board with a class list, or with none.
-// Listed says that students choose their names from the list.
+// Listed says that students choose their names from the list, Nameless that they do
+// not learn each other's names.
 type StartSession struct {
-	Class  string       `json:"class"`
-	Listed bool         `json:"listed,omitempty"`
-	Pace   session.Pace `json:"pace"`
+	Class    string       `json:"class"`
+	Listed   bool         `json:"listed,omitempty"`
+	Nameless bool         `json:"nameless,omitempty"`
+	Pace     session.Pace `json:"pace"`
 }
 
 // Started is the session that was started.
@@ -132,6 +154,8 @@ type JoinCode struct {
 type JoinFound struct {
 	Title     string `json:"title"`
 	ClassName string `json:"className"`
+	// Language is that of the lesson.
+	Language settings.Language `json:"language"`
 	// Names are those to choose from; left out where any name may be given.
 	Names []string `json:"names,omitempty"`
 }

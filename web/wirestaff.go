@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"alpenglow/core/account"
+	"alpenglow/core/settings"
 )
 
 // What goes over HTTP about accounts.
@@ -32,7 +33,8 @@ type Accept struct {
 
 // Staff lists all accounts; those who have left stand last.
 type Staff struct {
-	People []StaffPerson `json:"people"`
+	People      []StaffPerson `json:"people"`
+	Invitations []InvitedItem `json:"invitations"`
 }
 
 // StaffPerson is one of them.
@@ -43,6 +45,8 @@ type StaffPerson struct {
 	Role  account.Role `json:"role"`
 	Left  bool         `json:"left,omitempty"`
 	Me    bool         `json:"me,omitempty"`
+	// Second says that they have a second factor.
+	Second bool `json:"second,omitempty"`
 }
 
 // Invite asks for a link to an account in a role; without an address for whoever has it.
@@ -55,6 +59,8 @@ type Invite struct {
 type InviteLink struct {
 	Link    string    `json:"link"`
 	Expires time.Time `json:"expires"`
+	// Mailed is the address to which it is being sent as well.
+	Mailed string `json:"mailed,omitempty"`
 }
 
 // SetStanding changes somebody's role, or lets them leave or come back.
@@ -69,6 +75,76 @@ type Account struct {
 	Email   string       `json:"email"`
 	Role    account.Role `json:"role"`
 	SignIns []SignedIn   `json:"signIns"`
+	// Second says that there is a second factor, RecoveryLeft how many recovery codes
+	// are left.
+	Second       bool `json:"second,omitempty"`
+	RecoveryLeft int  `json:"recoveryLeft,omitempty"`
+}
+
+// NewSecond is a secret to be taken by an authenticator, before it counts: as text, as
+// an address, and as a QR code, the path of an SVG picture of so many units.
+type NewSecond struct {
+	Secret  string `json:"secret"`
+	Address string `json:"address"`
+	QR      string `json:"qr"`
+	Units   int    `json:"units"`
+}
+
+// SetSecond confirms a secret by a code made with it, or without a secret takes the
+// second factor away; Now is the password.
+type SetSecond struct {
+	Now    string `json:"now"`
+	Secret string `json:"secret,omitempty"`
+	Code   string `json:"code"`
+}
+
+// Recovery are the recovery codes; they are told once.
+type Recovery struct {
+	Codes []string `json:"codes"`
+}
+
+// ResetPassword asks for a link to a new password.
+type ResetPassword struct {
+	Email string `json:"email"`
+}
+
+// HandOver gives all that somebody who has left has made to a colleague.
+type HandOver struct {
+	To string `json:"to"`
+}
+
+// InvitedItem is an invitation that is still good. Sent says that its mail has gone,
+// Problem why not yet, and Again when it is tried again; nil for never.
+type InvitedItem struct {
+	ID      string       `json:"id"`
+	Email   string       `json:"email"`
+	Role    account.Role `json:"role"`
+	Expires time.Time    `json:"expires"`
+	Mailed  bool         `json:"mailed,omitempty"`
+	Sent    bool         `json:"sent,omitempty"`
+	Problem string       `json:"problem,omitempty"`
+	Again   *time.Time   `json:"again,omitempty"`
+}
+
+// Journal is who did what, the newest first.
+type Journal struct {
+	Entries []JournalEntry `json:"entries"`
+}
+
+// JournalEntry is a line of it; names are "" for who is gone.
+type JournalEntry struct {
+	ID     int64     `json:"id"`
+	At     time.Time `json:"at"`
+	By     string    `json:"by"`
+	What   Did       `json:"what"`
+	About  string    `json:"about,omitempty"`
+	Detail string    `json:"detail,omitempty"`
+}
+
+// HouseReply is what administrators decide for all, with what there is to choose from.
+type HouseReply struct {
+	House settings.House  `json:"house"`
+	Signs []settings.Sign `json:"signs"`
 }
 
 // SignedIn is a sign-in; Here says that it is this one.
@@ -88,4 +164,17 @@ type SetAccount struct {
 type SetPassword struct {
 	Now  string `json:"now"`
 	Next string `json:"next"`
+}
+
+// Mails are what has come into a made-up mailbox, the newest first.
+type Mails struct {
+	Letters []Letter `json:"letters"`
+}
+
+// Letter is one of them.
+type Letter struct {
+	To      string    `json:"to"`
+	Subject string    `json:"subject"`
+	Body    string    `json:"body"`
+	At      time.Time `json:"at"`
 }

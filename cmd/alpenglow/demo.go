@@ -9,6 +9,7 @@ import (
 	"path/filepath"
 
 	"alpenglow/core/account"
+	"alpenglow/standin"
 	"alpenglow/store"
 	"alpenglow/store/private"
 	"alpenglow/web"
@@ -46,6 +47,14 @@ func demo(ctx context.Context, _ []string) error {
 	if err != nil {
 		return fmt.Errorf("listen (ALPENGLOW_ADDR): %w", err)
 	}
+	box, err := standin.NewMailbox()
+	if err != nil {
+		return fmt.Errorf("open the mailbox: %w", err)
+	}
+	defer box.Close()
+	if os.Getenv("ALPENGLOW_SMTP_URL") == "" {
+		os.Setenv("ALPENGLOW_SMTP_URL", box.URL())
+	}
 	return run(ctx, cluster.URL, listener, func(ctx context.Context, s *store.Store) error {
 		if err := demoData(ctx, s); err != nil {
 			return err
@@ -56,11 +65,12 @@ func demo(ctx context.Context, _ []string) error {
 
   students   %s
   teachers   %s/sign-in     %s  /  %s
+  mail       %s/mailbox     whatever is sent comes here
   database   %s (process %d)
 
-`, dir, at, at, demoEmail, demoPassword, cluster.URL, cluster.PID)
+`, dir, at, at, demoEmail, demoPassword, at, cluster.URL, cluster.PID)
 		return nil
-	})
+	}, box.Letters)
 }
 
 // demoData stores the demo's teacher, class list and board, once.

@@ -19,6 +19,7 @@ import (
 	"alpenglow/core/account"
 	"alpenglow/core/lesson"
 	"alpenglow/live"
+	"alpenglow/mail"
 	"alpenglow/pdf"
 	"alpenglow/standin"
 	"alpenglow/store"
@@ -60,7 +61,7 @@ func serve(ctx context.Context, _ []string) error {
 			return err
 		}
 		return printInvitation(ctx, s, "Nobody has an account yet.")
-	})
+	}, nil)
 }
 
 // invite prints a link that makes an administrator's account, for when nobody can
@@ -121,9 +122,10 @@ func setting(name, otherwise string) string {
 }
 
 // run migrates, serves until ctx ends, and then finishes what was accepted.
-// ready, if given, is called with the store before the first request.
+// ready, if given, is called with the store before the first request; mailbox, if
+// given, shows what has come into a made-up one.
 func run(ctx context.Context, database string, listener net.Listener,
-	ready func(context.Context, *store.Store) error) error {
+	ready func(context.Context, *store.Store) error, mailbox func() []web.Letter) error {
 	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level()}))
 	slog.SetDefault(log)
 	s, err := store.Open(ctx, database)
@@ -171,6 +173,15 @@ func run(ctx context.Context, database string, listener net.Listener,
 			Origin: setting("PUBLIC_URL", ""), Code: code, Students: students,
 			Right: rightAnswers(board), Pace: pace(), Seed: rand.Uint64(), Log: log})
 	}
+	if address := setting("SMTP_URL", ""); address != "" {
+		sender, err := mail.New(address, s, log)
+		if err != nil {
+			return fmt.Errorf("ALPENGLOW_SMTP_URL: %w", err)
+		}
+		go sender.Run(ctx)
+		config.Mail = sender
+	}
+	config.Mailbox = mailbox
 	if public := setting("PUBLIC_URL", ""); public != "" {
 		if config.PublicURL, err = url.Parse(strings.TrimSuffix(public, "/")); err != nil {
 			return fmt.Errorf("ALPENGLOW_PUBLIC_URL: %w", err)
@@ -224,6 +235,9 @@ func forgetHourly(ctx context.Context, s *store.Store, log *slog.Logger) {
 // forget removes what was deleted long ago, and rehearsals that nobody ended.
 func forget(ctx context.Context, s *store.Store) error {
 	if err := s.ForgetBoards(ctx, time.Now().Add(-deletedLast)); err != nil {
+		return err
+	}
+	if err := s.ForgetGuests(ctx, time.Now()); err != nil {
 		return err
 	}
 	stale, err := s.StalePractice(ctx, time.Now().Add(-24*time.Hour))

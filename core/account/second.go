@@ -2,6 +2,7 @@ package account
 
 import (
 	"crypto/subtle"
+	"io"
 	"strings"
 	"time"
 	"unicode"
@@ -28,10 +29,10 @@ const (
 	RecoveryLength = 10
 )
 
-// NewSecret gives a new secret of 160 bits and the address by which an authenticator
-// takes it (otpauth).
-func NewSecret(house, email string) (secret, address string, err error) {
-	key, err := totp.Generate(totp.GenerateOpts{Issuer: house, AccountName: email, SecretSize: 20})
+// NewSecret gives a new secret of 160 bits (RFC 4226, section 4, requirement 6) from
+// random, and the address by which an authenticator takes it (otpauth).
+func NewSecret(house, email string, random io.Reader) (secret, address string, err error) {
+	key, err := totp.Generate(totp.GenerateOpts{Issuer: house, AccountName: email, SecretSize: 20, Rand: random})
 	if err != nil {
 		return "", "", err
 	}

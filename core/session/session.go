@@ -49,6 +49,8 @@ type State struct {
 	AtBoard *AtBoard `json:"atBoard,omitempty"`
 	// Locks say where students may only look.
 	Locks Locks `json:"locks"`
+	// Nameless says that students do not learn each other's names.
+	Nameless bool `json:"nameless,omitempty"`
 	// Paused says that the students' screens rest.
 	Paused bool `json:"paused,omitempty"`
 	// Closed says that nobody new comes in; Removed lists those whose seat was

@@ -20,6 +20,7 @@ import (
 	"alpenglow/core/refusal"
 	"alpenglow/core/roster"
 	"alpenglow/core/session"
+	"alpenglow/core/settings"
 	"alpenglow/core/sheet"
 	"alpenglow/core/template"
 	"alpenglow/core/voices"
@@ -36,7 +37,11 @@ var values = map[reflect.Type][]string{
 	of[template.Group]():     strs(template.Groups),
 	of[lesson.Layer]():       strs(lesson.Layers),
 	of[lesson.Stand]():       strs(lesson.Stands),
-	of[account.Role]():       strs(account.Roles),
+	of[account.Role]():       append(strs(account.Roles), string(account.Guest)),
+	of[settings.Language]():  strs(settings.Languages),
+	of[settings.Region]():    strs(settings.Regions),
+	of[settings.Sign]():      strs(settings.Signs),
+	of[web.Did]():            strs(web.Dids),
 	of[web.IntakeState]():    {string(web.IntakeReading), string(web.IntakeDone), string(web.IntakeFailed)},
 	of[lesson.Arrangement](): {string(lesson.WholeClass), string(lesson.Groups), string(lesson.Individual)},
 	of[session.FrontKind](): {string(session.FrontGathering), string(session.FrontFrame), string(session.FrontSheets),
@@ -76,6 +81,9 @@ var values = map[reflect.Type][]string{
 // names are what types are called there that share their Go name with another.
 var names = map[reflect.Type]string{
 	of[account.Role]():    "StaffRole",
+	of[settings.Own]():    "OwnSettings",
+	of[settings.House]():  "HouseSettings",
+	of[settings.Sign]():   "LevelSign",
 	of[roster.Row]():      "NameRow",
 	of[roster.Columns]():  "NameColumns",
 	of[roster.Plan]():     "ClassPlan",

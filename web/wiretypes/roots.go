@@ -19,7 +19,8 @@ var roots = []any{
 	session.Command{}, voices.Word{},
 	// accounts
 	web.SignIn{}, web.InvitationToken{}, web.Invited{}, web.Accept{}, web.Staff{}, web.Invite{}, web.InviteLink{},
-	web.SetStanding{}, web.Account{}, web.SetAccount{}, web.SetPassword{}, web.Me{},
+	web.SetStanding{}, web.Account{}, web.SetAccount{}, web.SetPassword{}, web.Me{}, web.NewSecond{}, web.SetSecond{},
+	web.Recovery{}, web.ResetPassword{}, web.HandOver{}, web.Journal{}, web.HouseReply{}, web.Mails{},
 	// classes
 	web.ClassBook{}, web.NameList{}, web.NameRows{}, web.ListText{}, web.NewClass{}, web.ClassMade{}, web.SetClass{},
 	web.SetStudent{}, web.NextYear{}, web.TeachTogether{}, web.MoveStudent{}, web.MergeStudents{}, web.Cards{},

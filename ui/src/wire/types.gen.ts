@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-lesson-now" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -479,6 +479,7 @@ export type State = {
   timer?: Timer;
   atBoard?: AtBoard;
   locks: Locks;
+  nameless?: boolean;
   paused?: boolean;
   closed?: boolean;
   removed?: Array<string>;
@@ -988,13 +989,14 @@ export type Word = (
 export type SignIn = {
   email: string;
   password: string;
+  code?: string;
 };
 
 export type InvitationToken = {
   token: string;
 };
 
-export type StaffRole = "administrator" | "teacher";
+export type StaffRole = "administrator" | "teacher" | "guest";
 
 export type Invited = {
   role: StaffRole;
@@ -1017,10 +1019,23 @@ export type StaffPerson = {
   role: StaffRole;
   left?: boolean;
   me?: boolean;
+  second?: boolean;
+};
+
+export type InvitedItem = {
+  id: string;
+  email: string;
+  role: StaffRole;
+  expires: string;
+  mailed?: boolean;
+  sent?: boolean;
+  problem?: string;
+  again?: string;
 };
 
 export type Staff = {
   people: Array<StaffPerson>;
+  invitations: Array<InvitedItem>;
 };
 
 export type Invite = {
@@ -1031,6 +1046,7 @@ export type Invite = {
 export type InviteLink = {
   link: string;
   expires: string;
+  mailed?: string;
 };
 
 export type SetStanding = {
@@ -1050,6 +1066,8 @@ export type Account = {
   email: string;
   role: StaffRole;
   signIns: Array<SignedIn>;
+  second?: boolean;
+  recoveryLeft?: number;
 };
 
 export type SetAccount = {
@@ -1061,9 +1079,29 @@ export type SetPassword = {
   next: string;
 };
 
+export type Language = "en" | "de";
+
+export type Region = "" | "en-GB" | "en-US" | "de-DE" | "de-AT" | "de-CH" | "sv-SE";
+
+export type OwnSettings = {
+  language: Language;
+  classLanguage: Language;
+  region: Region;
+  pace: Pace;
+  listed: boolean;
+  named: boolean;
+  questions: VoiceSettings;
+  sound: boolean;
+  darkFront: boolean;
+  calm: boolean;
+};
+
 export type TeacherMe = {
   name: string;
   role: StaffRole;
+  held?: boolean;
+  goesAt?: string;
+  settings: OwnSettings;
 };
 
 export type Seat = {
@@ -1071,11 +1109,93 @@ export type Seat = {
   name: string;
   title: string;
   ended?: boolean;
+  language: Language;
+};
+
+export type HouseMe = {
+  school: string;
+  guests: boolean;
+  mail: boolean;
+  mailbox?: boolean;
 };
 
 export type Me = {
   teacher?: TeacherMe;
   seat?: Seat;
+  house: HouseMe;
+};
+
+export type NewSecond = {
+  secret: string;
+  address: string;
+  qr: string;
+  units: number;
+};
+
+export type SetSecond = {
+  now: string;
+  secret?: string;
+  code: string;
+};
+
+export type Recovery = {
+  codes: Array<string>;
+};
+
+export type ResetPassword = {
+  email: string;
+};
+
+export type HandOver = {
+  to: string;
+};
+
+export type Did = "invited" | "withdrew" | "accepted" | "role" | "left" | "came-back" | "password-link" | "password" | "second-on" | "second-off" | "handed-over" | "house" | "class-made" | "class-changed" | "teachers" | "student-changed" | "student-moved" | "students-merged" | "cards" | "card-stopped" | "register" | "exported" | "erased" | "kept-for";
+
+export type JournalEntry = {
+  id: number;
+  at: string;
+  by: string;
+  what: Did;
+  about?: string;
+  detail?: string;
+};
+
+export type Journal = {
+  entries: Array<JournalEntry>;
+};
+
+export type LevelSign = "seed" | "sprout" | "leaf" | "flower" | "tree" | "peak";
+
+export type Level = {
+  name: string;
+  tint: Tint;
+  sign: LevelSign;
+  points?: number;
+};
+
+export type HouseSettings = {
+  school: string;
+  secondFactor: boolean;
+  guests: boolean;
+  keepMonths: number;
+  scale: Array<Level>;
+};
+
+export type HouseReply = {
+  house: HouseSettings;
+  signs: Array<LevelSign>;
+};
+
+export type Letter = {
+  to: string;
+  subject: string;
+  body: string;
+  at: string;
+};
+
+export type Mails = {
+  letters: Array<Letter>;
 };
 
 export type ClassStudent = {
@@ -1281,6 +1401,7 @@ export type Boards = {
 export type StartSession = {
   class: string;
   listed?: boolean;
+  nameless?: boolean;
   pace: Pace;
 };
 
@@ -1300,6 +1421,7 @@ export type JoinCode = {
 export type JoinFound = {
   title: string;
   className: string;
+  language: Language;
   names?: Array<string>;
 };
 
