@@ -141,7 +141,7 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 	if !state.Ended {
 		people = r.list(false, "")
 	}
-	return FrontHello{Front: stage, People: people, Sheets: sheets}, nil
+	return FrontHello{Front: stage, People: people, Sheets: sheets, Language: r.kept.Language, Dark: r.kept.Dark}, nil
 }
 
 // onFront gives the front screen as an audience of a sheet, where it shows that

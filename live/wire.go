@@ -7,6 +7,7 @@ import (
 	"alpenglow/core/refusal"
 	"alpenglow/core/roster"
 	"alpenglow/core/session"
+	"alpenglow/core/settings"
 	"alpenglow/core/sheet"
 	"alpenglow/core/voices"
 )
@@ -113,6 +114,9 @@ type FrontHello struct {
 	Front  session.FrontStage `json:"front"`
 	People []Person           `json:"people"`
 	Sheets []SheetView        `json:"sheets"`
+	// Language is that of the lesson; Dark says that its teacher wants a dark screen.
+	Language settings.Language `json:"language"`
+	Dark     bool              `json:"dark,omitempty"`
 }
 
 // GroupSet is one way in which the class is divided into groups.

@@ -46,11 +46,13 @@ type Session struct {
 	Listed   bool `db:"listed"`
 	// Language is that of the students' screens and the front screen.
 	Language settings.Language `db:"language"`
+	// Dark says that the front screen is dark.
+	Dark bool `db:"dark"`
 	// Voices are how a new session's class may ask; see Store.Voices for later.
 	Voices voices.Settings `db:"-"`
 }
 
-const sessionColumns = `language, practice, listed, id, teacher_id, class_id, class_name, students, plan, code, title, state,
+const sessionColumns = `language, dark, practice, listed, id, teacher_id, class_id, class_name, students, plan, code, title, state,
 	started_at, ended_at`
 
 // StartSession stores a new session that begins with the content of a board, and
@@ -80,13 +82,14 @@ func (s *Store) StartSession(ctx context.Context, n *Session, board string, cont
 	_, err = s.db.ExecContext(ctx, `
 WITH session AS (
     INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, state, rev, terms, practice, listed,
-        class_id, title, plan, language) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $17, $18)
+        class_id, title, plan, language, dark)
+        VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $17, $18, $20)
 ), board AS (INSERT INTO boards (id, teacher_id, session_id, outline) VALUES ($1, $2, $1, $14)
 ), voices AS (INSERT INTO voices (session_id, rev, said) VALUES ($1, 0, $19))
 INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnest($15::text[], $16::json[]) AS f(id, content)`,
 		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, state, n.State.V.Rev, n.State.V.Terms,
 		n.Practice, n.Listed, n.ClassID, n.Title, own.outline, own.ids, own.frames, plan,
-		cmp.Or(n.Language, settings.English), said)
+		cmp.Or(n.Language, settings.English), said, n.Dark)
 	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
 		return ErrTaken
 	}

@@ -78,7 +78,7 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, less
 		return n, board, missing(err)
 	}
 	own := teacher.Own()
-	n.Language, n.Voices = own.ForClass(), own.Questions
+	n.Language, n.Voices, n.Dark = own.ForClass(), own.Questions, own.DarkFront
 	n.State.V, err = session.Start(board, ask.Pace)
 	n.State.V.Nameless = ask.Nameless
 	return n, board, err

@@ -62,11 +62,11 @@ CREATE TRIGGER journal_stays BEFORE UPDATE OR DELETE OR TRUNCATE ON journal EXEC
 
 -- How long records of a class are kept, in months after the lesson; null as the house says.
 ALTER TABLE classes ADD COLUMN keep_months int;
--- The language of a lesson, for its students.
-ALTER TABLE sessions ADD COLUMN language text NOT NULL DEFAULT 'en';
+-- The language of a lesson, for its students, and how its front screen looks.
+ALTER TABLE sessions ADD COLUMN language text NOT NULL DEFAULT 'en', ADD COLUMN dark boolean NOT NULL DEFAULT false;
 
 -- +goose Down
-ALTER TABLE sessions DROP COLUMN language;
+ALTER TABLE sessions DROP COLUMN language, DROP COLUMN dark;
 ALTER TABLE classes DROP COLUMN keep_months;
 DROP TABLE journal;
 DROP FUNCTION journal_stays;

@@ -19,6 +19,11 @@ const SignIn = lazy(patient(() => import('./boards/SignIn').then((m) => ({ defau
 const Invitation = lazy(patient(() => import('./account/Invitation').then((m) => ({ default: m.Invitation }))))
 const Staff = lazy(patient(() => import('./account/Staff').then((m) => ({ default: m.Staff }))))
 const Account = lazy(patient(() => import('./account/Account').then((m) => ({ default: m.Account }))))
+const Settings = lazy(patient(() => import('./account/Settings').then((m) => ({ default: m.Settings }))))
+const School = lazy(patient(() => import('./account/School').then((m) => ({ default: m.School }))))
+const Journal = lazy(patient(() => import('./account/Journal').then((m) => ({ default: m.Journal }))))
+const Mailbox = lazy(patient(() => import('./account/Mailbox').then((m) => ({ default: m.Mailbox }))))
+const Forgotten = lazy(patient(() => import('./boards/Forgotten').then((m) => ({ default: m.Forgotten }))))
 const Classes = lazy(patient(() => import('./classes/Classes').then((m) => ({ default: m.Classes }))))
 const ClassView = lazy(patient(() => import('./classes/ClassView').then((m) => ({ default: m.ClassView }))))
 const CardsPage = lazy(patient(() => import('./classes/CardsPage').then((m) => ({ default: m.CardsPage }))))
@@ -83,6 +88,11 @@ createRoot(document.getElementById('root')!).render(
               <Route path="/classes/:class" element={<ClassView />} />
               <Route path="/classes/:class/cards" element={<CardsPage />} />
               <Route path="/account" element={<Account />} />
+              <Route path="/settings" element={<Settings />} />
+              <Route path="/school" element={<School />} />
+              <Route path="/journal" element={<Journal />} />
+              <Route path="/mailbox" element={<Mailbox />} />
+              <Route path="/forgotten" element={<Forgotten />} />
               <Route path="/boards" element={<Boards />} />
               <Route path="/boards/:board" element={<Prepare />} />
               <Route path="/start/:board" element={<StartSession />} />

@@ -1,47 +1,57 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { MoreVertical } from 'lucide-react'
+import { MoreVertical, ShieldCheck } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { Field } from '../kit/Field'
-import { Page } from '../kit/Page'
+import { PickOne } from '../kit/PickOne'
+import { Refusal } from '../kit/Refusal'
 import { ToSignIn } from '../kit/ToSignIn'
-import { useTitle } from '../kit/useTitle'
 import { call, codeOf } from '../wire/http'
-import type { Code, Invite, InviteLink, SetStanding, Staff as Reply, StaffPerson, StaffRole } from '../wire/types.gen'
+import type {
+  Code,
+  HandOver,
+  Invite,
+  InvitedItem,
+  InviteLink,
+  SetStanding,
+  Staff as Reply,
+  StaffPerson,
+  StaffRole,
+} from '../wire/types.gen'
+import { useAct } from '../wire/useAct'
 import { when } from '../words/words'
+import { Rooms } from './Rooms'
 
 /** The people of the staff, for administrators: invite, change roles, let leave and come back. */
 export function Staff() {
   const { t } = useTranslation()
-  useTitle(t('staff.title'))
-  const queries = useQueryClient()
   const list = useQuery({ queryKey: ['staff'], queryFn: () => call<Reply>('GET', '/staff') })
+  const { act, problem } = useAct('staff')
   const [inviting, setInviting] = useState(false)
   const [link, setLink] = useState<{ name: string; link: InviteLink } | null>(null)
-  const [problem, setProblem] = useState<Code | null>(null)
-  if (list.isError && codeOf(list.error) === 'sign-in-needed') return <ToSignIn />
-  /** Does something; what is refused is said above the list. */
-  async function attempt(work: () => Promise<void>) {
-    setProblem(null)
-    try {
-      await work()
-    } catch (error) {
-      setProblem(codeOf(error))
-    }
-    await queries.invalidateQueries({ queryKey: ['staff'] })
+  const [giving, give] = useState<StaffPerson | null>(null)
+  const [search, setSearch] = useState('')
+  const code = problem ?? (list.isError ? codeOf(list.error) : null)
+  if (code === 'sign-in-needed') return <ToSignIn />
+  const at = (person: StaffPerson) => `/staff/people/${person.id}`
+  const does: Does = {
+    set: (person, to) => void act(() => call('POST', at(person), to)),
+    password: (person) =>
+      void act(async () =>
+        setLink({ name: person.name, link: await call<InviteLink>('POST', `${at(person)}/password`, {}) }),
+      ),
+    takeSecond: (person) => void act(() => call('DELETE', `${at(person)}/second`)),
+    give,
   }
-  const set = (person: StaffPerson, to: SetStanding) =>
-    void attempt(async () => void (await call('POST', `/staff/people/${person.id}`, to)))
-  const password = (person: StaffPerson) =>
-    void attempt(async () =>
-      setLink({ name: person.name, link: await call<InviteLink>('POST', `/staff/people/${person.id}/password`, {}) }),
-    )
+  const words = search.trim().toLocaleLowerCase()
+  const people = list.data?.people ?? []
+  const found = people.filter((p) => `${p.name} ${p.email}`.toLocaleLowerCase().includes(words))
   return (
-    <Page
-      title={t('staff.title')}
+    <Rooms
+      room="staff"
       action={
         <Button look="main" onClick={() => setInviting(true)}>
           {t('staff.invite')}
@@ -50,14 +60,26 @@ export function Staff() {
     >
       <p className="text-slate">{t('staff.text')}</p>
       {list.isPending && <p role="status">{t('loading')}</p>}
-      {(problem ?? (list.isError ? codeOf(list.error) : null)) && (
-        <p role="alert" className="font-semibold text-rose">
-          {t(`refusal.${problem ?? codeOf(list.error)}`)}
-        </p>
+      <Refusal code={code} />
+      {list.data && list.data.invitations.length > 0 && (
+        <Invitations
+          all={list.data.invitations}
+          onWithdraw={(id) => void act(() => call('DELETE', `/staff/invitations/${id}`))}
+        />
+      )}
+      {people.length > SEARCHED && (
+        <input
+          type="search"
+          aria-label={t('staff.search')}
+          placeholder={t('staff.search')}
+          className="rounded-lg border border-edge bg-paper px-3 py-2"
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+        />
       )}
       {list.data && (
         <ul className="divide-y divide-line rounded-xl border border-line bg-paper">
-          {list.data.people.map((person) => (
+          {found.map((person) => (
             <li key={person.id} className="flex items-center gap-3 px-4 py-3">
               <span className="min-w-0 grow">
                 <span className={`block truncate font-semibold ${person.left ? 'text-slate' : ''}`}>
@@ -66,33 +88,56 @@ export function Staff() {
                 </span>
                 <span className="block truncate text-slate">{person.email}</span>
               </span>
+              {person.second && <ShieldCheck size={18} className="shrink-0 text-fern" aria-label={t('staff.second')} />}
               <span className="rounded-md bg-mist px-2 py-0.5 text-sm text-slate">
                 {t(person.left ? 'staff.left' : `staff.${person.role}`)}
               </span>
-              <More person={person} onSet={(to) => set(person, to)} onPassword={() => password(person)} />
+              <More person={person} does={does} />
             </li>
           ))}
         </ul>
       )}
       {inviting && <InviteDialog onClose={() => setInviting(false)} />}
+      {giving && (
+        <PickOne
+          title={t('staff.giveTitle', giving)}
+          text={t('staff.giveText')}
+          label={t('together.colleague')}
+          yes={t('staff.giveYes')}
+          options={people.filter((p) => !p.left)}
+          onClose={() => give(null)}
+          onPick={async (to) => {
+            await call('POST', `${at(giving)}/hand-over`, { to } satisfies HandOver)
+            give(null)
+          }}
+        />
+      )}
       {link && (
         <Dialog
           open
           onOpenChange={() => setLink(null)}
           title={t('staff.passwordFor', link)}
-          text={t('staff.passwordText')}
+          text={t(link.link.mailed ? 'staff.mailedPassword' : 'staff.passwordText', { to: link.link.mailed })}
         >
           <LinkToCopy link={link.link} />
         </Dialog>
       )}
-    </Page>
+    </Rooms>
   )
 }
 
-type MoreProps = { person: StaffPerson; onSet: (to: SetStanding) => void; onPassword: () => void }
+/** From how many people on they can be searched. */
+const SEARCHED = 8
 
 /** What an administrator may do about somebody. */
-function More({ person, onSet, onPassword }: MoreProps) {
+type Does = {
+  set: (person: StaffPerson, to: SetStanding) => void
+  password: (person: StaffPerson) => void
+  takeSecond: (person: StaffPerson) => void
+  give: (person: StaffPerson) => void
+}
+
+function More({ person, does }: { person: StaffPerson; does: Does }) {
   const { t } = useTranslation()
   const item = 'cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist'
   const other: StaffRole = person.role === 'teacher' ? 'administrator' : 'teacher'
@@ -107,15 +152,25 @@ function More({ person, onSet, onPassword }: MoreProps) {
       <DropdownMenu.Content align="end" className="z-30 rounded-xl border border-line bg-paper p-1 shadow-lg">
         {!person.left && (
           <>
-            <DropdownMenu.Item className={item} onSelect={() => onSet({ role: other })}>
+            <DropdownMenu.Item className={item} onSelect={() => does.set(person, { role: other })}>
               {t(`staff.make_${other}`)}
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={onPassword}>
+            <DropdownMenu.Item className={item} onSelect={() => does.password(person)}>
               {t('staff.password')}
             </DropdownMenu.Item>
+            {person.second && (
+              <DropdownMenu.Item className={item} onSelect={() => does.takeSecond(person)}>
+                {t('staff.takeSecond')}
+              </DropdownMenu.Item>
+            )}
           </>
         )}
-        <DropdownMenu.Item className={item} onSelect={() => onSet({ left: !person.left })}>
+        {person.left && (
+          <DropdownMenu.Item className={item} onSelect={() => does.give(person)}>
+            {t('staff.give')}
+          </DropdownMenu.Item>
+        )}
+        <DropdownMenu.Item className={item} onSelect={() => does.set(person, { left: !person.left })}>
           {t(person.left ? 'staff.comeBack' : 'staff.leave')}
         </DropdownMenu.Item>
       </DropdownMenu.Content>
@@ -123,9 +178,46 @@ function More({ person, onSet, onPassword }: MoreProps) {
   )
 }
 
+/** Invitations that are still good, with what has become of their mail. */
+function Invitations({ all, onWithdraw }: { all: InvitedItem[]; onWithdraw: (id: string) => void }) {
+  const { t } = useTranslation()
+  const mail = (i: InvitedItem) => {
+    if (!i.mailed) return t('staff.byLink')
+    if (i.sent) return t('staff.sent')
+    if (i.problem) return t(i.again ? 'staff.notYetSent' : 'staff.neverSent', { why: i.problem })
+    return t('staff.sending')
+  }
+  return (
+    <section aria-labelledby="invited">
+      <h2 id="invited" className="mb-2 text-xl">
+        {t('staff.invited')}
+      </h2>
+      <ul className="divide-y divide-line rounded-xl border border-line bg-paper">
+        {all.map((i) => (
+          <li key={i.id} className="flex flex-wrap items-center gap-3 px-4 py-2">
+            <span className="min-w-0 grow">
+              <span className="block truncate font-semibold">{i.email || t('staff.whoever')}</span>
+              <span className={`block ${i.problem ? 'text-rose' : 'text-slate'}`}>
+                {t(`staff.${i.role}`)} · {mail(i)} · {t('staff.goodUntil', { when: when(i.expires) })}
+              </span>
+            </span>
+            <Button
+              aria-label={t('staff.withdrawOf', { email: i.email || t('staff.whoever') })}
+              onClick={() => onWithdraw(i.id)}
+            >
+              {t('staff.withdraw')}
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
 /** Makes a link to an account, to be handed on. */
 function InviteDialog({ onClose }: { onClose: () => void }) {
   const { t } = useTranslation()
+  const queries = useQueryClient()
   const [email, setEmail] = useState('')
   const [role, setRole] = useState<StaffRole>('teacher')
   const [made, setMade] = useState<InviteLink | null>(null)
@@ -134,6 +226,7 @@ function InviteDialog({ onClose }: { onClose: () => void }) {
     setProblem(null)
     try {
       setMade(await call<InviteLink>('POST', '/staff/invitations', { email, role } satisfies Invite))
+      await queries.invalidateQueries({ queryKey: ['staff'] })
     } catch (error) {
       setProblem(codeOf(error))
     }
@@ -143,7 +236,7 @@ function InviteDialog({ onClose }: { onClose: () => void }) {
       open
       onOpenChange={onClose}
       title={t('staff.invite')}
-      text={made ? t('staff.linkText') : t('staff.inviteText')}
+      text={t(made?.mailed ? 'staff.mailedText' : made ? 'staff.linkText' : 'staff.inviteText', { to: made?.mailed })}
     >
       {made ? (
         <LinkToCopy link={made} />

@@ -4,7 +4,9 @@ import { Link, useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
-import type { Boards as Reply, Me } from '../wire/types.gen'
+import type { Boards as Reply } from '../wire/types.gen'
+import { useMe } from '../wire/useMe'
+import { when } from '../words/words'
 import { LiveLessons } from './LiveLessons'
 import { NewBoard } from './NewBoard'
 import { SessionName } from './SessionName'
@@ -18,7 +20,7 @@ export function Boards() {
   useTitle(t('boards.title'))
   const navigate = useNavigate()
   const queries = useQueryClient()
-  const me = useQuery({ queryKey: ['me'], queryFn: () => call<Me>('GET', '/me') })
+  const me = useMe()
   const list = useQuery({
     queryKey: ['boards'],
     queryFn: () => call<Reply>('GET', '/boards'),
@@ -31,6 +33,7 @@ export function Boards() {
     queries.clear()
     void navigate('/')
   }
+  const guest = me.data?.teacher?.goesAt
   const live = list.data?.sessions.filter((s) => !s.endedAt) ?? []
   const ended = list.data?.sessions.filter((s) => s.endedAt) ?? []
 
@@ -39,21 +42,31 @@ export function Boards() {
       <header className="flex items-center gap-3 border-b border-line bg-paper px-5 py-3">
         <Logo />
         <span className="grow font-display text-lg font-semibold">{t('app')}</span>
-        <Link to="/classes" className="font-semibold text-dusk underline underline-offset-4">
-          {t('classes.title')}
-        </Link>
+        {me.data?.teacher && !guest && (
+          <Link to="/classes" className="font-semibold text-dusk underline underline-offset-4">
+            {t('classes.title')}
+          </Link>
+        )}
         {me.data?.teacher?.role === 'administrator' && (
           <Link to="/staff" className="font-semibold text-dusk underline underline-offset-4">
             {t('staff.title')}
           </Link>
         )}
-        {me.data?.teacher && (
-          <Link to="/account" className="max-w-48 truncate font-semibold text-dusk underline underline-offset-4">
+        {me.data?.teacher && !guest && (
+          <Link to="/settings" className="max-w-48 truncate font-semibold text-dusk underline underline-offset-4">
             {me.data.teacher.name}
           </Link>
         )}
-        <Button onClick={() => void signOut()}>{t('boards.signOut')}</Button>
+        <Button onClick={() => void signOut()}>{t(guest ? 'guest.leave' : 'boards.signOut')}</Button>
       </header>
+      {guest && (
+        <p role="status" className="flex flex-wrap items-center gap-3 bg-glow-soft px-5 py-3 text-glow-deep">
+          <span className="grow">{t('guest.until', { when: when(guest) })}</span>
+          <Link to="/sign-in" className="font-semibold underline underline-offset-4">
+            {t('guest.keep')}
+          </Link>
+        </p>
+      )}
       <main className="mx-auto flex max-w-6xl flex-col gap-8 p-5">
         {live.length > 0 && <LiveLessons live={live} />}
         <section aria-labelledby="boards">

@@ -16,6 +16,7 @@ export function SessionName({ session }: { session: SessionItem }) {
       <span className="text-slate">
         {' · '}
         {when(session.startedAt)} · {t('boards.students', { count: session.students })}
+        {session.by && ` · ${t('boards.by', { name: session.by })}`}
       </span>
     </span>
   )

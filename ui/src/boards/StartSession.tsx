@@ -7,6 +7,7 @@ import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Button } from '../kit/Button'
 import { call, codeOf } from '../wire/http'
 import type { Boards, Code, Pace, Started, StartSession as Ask } from '../wire/types.gen'
+import { useMe } from '../wire/useMe'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/useTitle'
 
@@ -21,8 +22,14 @@ export function StartSession() {
   const list = useQuery({ queryKey: ['boards'], queryFn: () => call<Boards>('GET', '/boards') })
   const [chosen, setChosen] = useState(board)
   const [klass, setClass] = useState<string | null>(null)
-  const [names, setNames] = useState<'free' | 'listed'>('listed')
-  const [pace, setPace] = useState<Pace>('led')
+  const own = useMe().data?.teacher?.settings
+  // As the teacher is used to, until something else is chosen.
+  const [chosenNames, setNames] = useState<'free' | 'listed' | null>(null)
+  const [chosenPace, setPace] = useState<Pace | null>(null)
+  const [chosenSeen, setSeen] = useState<'named' | 'nameless' | null>(null)
+  const names = chosenNames ?? (own?.listed === false ? 'free' : 'listed')
+  const pace = chosenPace ?? own?.pace ?? 'led'
+  const seen = chosenSeen ?? (own?.named === false ? 'nameless' : 'named')
   const [problem, setProblem] = useState<Code | null>(null)
   const [busy, setBusy] = useState(false)
   if (list.isError && codeOf(list.error) === 'sign-in-needed') return <ToSignIn />
@@ -42,6 +49,7 @@ export function StartSession() {
       const { session } = await call<Started>('POST', `/boards/${chosen}/sessions`, {
         class: of,
         listed: of !== '' && names === 'listed',
+        nameless: seen === 'nameless',
         pace,
       } satisfies Ask)
       void navigate(`/run/${session}`)
@@ -93,6 +101,7 @@ export function StartSession() {
             disabled={of === ''}
           />
           <Radios name="pace" values={['led', 'own']} value={pace} onPick={setPace} />
+          <Radios name="seen" values={['named', 'nameless']} value={seen} onPick={setSeen} />
           <div className="mt-auto flex items-center gap-3">
             {/* The one thing to do here has the focus. */}
             {/* eslint-disable-next-line jsx-a11y-x/no-autofocus */}

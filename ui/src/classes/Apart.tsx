@@ -26,7 +26,7 @@ export function Apart({ page, onSave }: Props) {
       value={pair[at]}
       onChange={(e) => setPair(at === 0 ? [e.target.value, b] : [a, e.target.value])}
     >
-      <option value="">{t('classes.choose')}</option>
+      <option value="">{t('choose')}</option>
       {students
         .filter((s) => s.id !== pair[1 - at])
         .map((s) => (

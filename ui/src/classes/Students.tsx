@@ -4,10 +4,10 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { Confirm } from '../kit/Confirm'
+import { PickOne } from '../kit/PickOne'
 import { Typed } from '../kit/Typed'
 import { Refused } from '../wire/http'
 import type { ClassPage, ClassStudent, MergeStudents, MoveStudent, SetStudent } from '../wire/types.gen'
-import { PickOne } from './PickOne'
 import type { Change } from './useClasses'
 
 type Props = { page: ClassPage; others: ClassPage[]; change: Change }

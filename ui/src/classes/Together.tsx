@@ -42,7 +42,7 @@ export function Together({ page, colleagues, change }: Props) {
               value={who}
               onChange={(e) => choose(e.target.value)}
             >
-              <option value="">{t('classes.choose')}</option>
+              <option value="">{t('choose')}</option>
               {others.map((c) => (
                 <option key={c.id} value={c.id}>
                   {c.name}

@@ -4,6 +4,7 @@ import { Face } from '../kit/people'
 import type { Element } from '../wire/types.gen'
 import { useHand, useHandState } from './hand/useHand'
 import { nameKey } from './marks/useMark'
+import { clock } from '../words/words'
 
 const WAIT_MS = 700
 
@@ -37,8 +38,7 @@ export default function AuthorCard({ marks }: { marks: readonly Element[] }) {
       <span className="min-w-0">
         <span className="block truncate font-semibold">{hand.nameOf(mark.author)}</span>
         <span className="block text-slate">
-          {t(`marks.${nameKey(mark)}`)} ·{' '}
-          {new Date(mark.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
+          {t(`marks.${nameKey(mark)}`)} · {clock(mark.at)}
         </span>
         {agreed.length > 0 && (
           <span className="block text-slate">

@@ -8,6 +8,7 @@ import { useChime } from '../shown/useChime'
 import { FrontLesson } from '../wire/front'
 import { useLeft } from '../wire/useClock'
 import { BenchProvider, useLessonFrom, useLessonState } from '../wire/useLesson'
+import { speak } from '../words/words'
 import { Waiting } from './Waiting'
 
 /** The front screen of a lesson: for the projector, with no control but full screen. */
@@ -32,6 +33,10 @@ function Page({ session }: { session: string }) {
   const timer = useLessonState((s) => s.front?.timer)
   const left = useLeft(timer)
   useChime(timer, left)
+  const language = useLessonState((s) => s.look?.language)
+  useEffect(() => {
+    if (language) void speak(language)
+  }, [language])
   if (closed) return <Waiting gone />
   return (
     <main className="relative h-dvh w-full">

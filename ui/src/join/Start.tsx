@@ -10,6 +10,7 @@ import { AtDoor } from './AtDoor'
 import { ChooseName } from './ChooseName'
 import { Welcome } from './Welcome'
 import { useTitle } from '../kit/useTitle'
+import { speak } from '../words/words'
 
 /** The start page: the code, then the name, and in. */
 export function Start() {
@@ -54,8 +55,16 @@ export function Start() {
     attempt<Seat>('/join', { code, name }, (s) => {
       void navigate(`/lesson/${s.session}`)
     })
+  /** Teaching without an account, for today. */
+  const begin = () => void attempt('/guest', {}, () => void navigate('/boards'))
   const knock = () => attempt('/join/knock', { code, name }, () => setWaits(true))
   const leave = () => attempt('/leave', {}, me.again)
+
+  // The class's language, once the lesson is known.
+  const language = found?.language
+  useEffect(() => {
+    if (language) void speak(language)
+  }, [language])
 
   // The first thing to do has the focus.
   useEffect(() => {
@@ -150,10 +159,15 @@ export function Start() {
         </aside>
       )}
       {!found && !waits && (
-        <p className="mt-6">
+        <p className="mt-6 flex flex-col items-center gap-3">
           <Link to="/card" className="text-dusk underline underline-offset-4">
             {t('card.open')}
           </Link>
+          {me.data?.house.guests && !me.data.teacher && (
+            <button type="button" disabled={busy} onClick={begin} className="text-dusk underline underline-offset-4">
+              {t('guest.try')}
+            </button>
+          )}
         </p>
       )}
     </Welcome>

@@ -45,7 +45,7 @@ export function FrontFrame({ frame, sheet, polls, from = fromFirst }: Props) {
   hand.stand({ ...ground, marks: standing, columns }, nameOf)
   return (
     <HandProvider value={hand}>
-      <div inert className="relative size-full">
+      <div inert data-day className="relative size-full text-night">
         <FrameView
           frame={frame}
           marks={standing}

@@ -48,9 +48,15 @@ export function FrontScreen({ session }: { session: string }) {
   )
 }
 
-const Room = ({ children }: { children: ReactNode }) => (
-  <div className="[container-type:size] size-full overflow-hidden bg-paper text-night">{children}</div>
-)
+/** The whole screen, dark where the teacher wants it so. */
+function Room({ children }: { children: ReactNode }) {
+  const dark = useLessonState((s) => s.look?.dark)
+  return (
+    <div data-night={dark || undefined} className="[container-type:size] size-full overflow-hidden bg-paper text-night">
+      {children}
+    </div>
+  )
+}
 
 function Content({ session, stage }: { session: string; stage: FrontStage }) {
   const { t } = useTranslation()

@@ -1,5 +1,6 @@
 import { Suspense, useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { speak } from '../words/words'
 import { Link, useParams } from 'react-router'
 import { part } from '../kit/part'
 import { Workplace } from '../frame/Workplace'
@@ -31,6 +32,10 @@ export function StudentLesson() {
   const { t } = useTranslation()
   const { session = '' } = useParams()
   const me = useAsked(() => call<Me>('GET', '/me'), 'me')
+  const language = me.data?.seat?.language
+  useEffect(() => {
+    if (language) void speak(language)
+  }, [language])
   if (me.problem === 'unavailable') return <NoNetwork again={me.again} />
   if (me.problem) return <Message title={t('refusal.unavailable')} retry={me.again} />
   if (!me.data) return <Message title={t('loading')} />

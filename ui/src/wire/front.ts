@@ -32,11 +32,11 @@ export class FrontLesson extends Lesson {
 
   protected override known = (): wire.Hello => ({ ...this.has(), ...(this.ahead && { show: this.ahead }) })
 
-  protected override helloFront({ front, people, sheets }: wire.FrontHello) {
+  protected override helloFront({ front, people, sheets, language, dark }: wire.FrontHello) {
     const stage = this.whole(front)
     if (!stage) throw new Error('the server left out what is not here')
     this.takeIn('', stage.frame.id, sheets)
-    this.state.setState({ front: stage, people: byId(people) })
+    this.state.setState({ front: stage, people: byId(people), look: { language, dark: dark ?? false } })
   }
 
   protected override heardFront(told: wire.FrontStage) {

@@ -23,6 +23,8 @@ export type LessonState = BenchState & {
   student: Student | null
   /** What a front screen shows. */
   front: wire.FrontStage | null
+  /** The language of a front screen, and whether it is dark. */
+  look: { language: wire.Language; dark: boolean } | null
   /** What the class has said beside its work, as far as this person may know it. */
   said: wire.Said
   /** What each author has on each frame (staff only), by author and frame. */
@@ -71,6 +73,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       staff: null,
       student: null,
       front: null,
+      look: null,
       said: {},
       people: new Map(),
       work: new Map(),

@@ -533,10 +533,14 @@ export type FrontStage = {
   tally?: AnswerTally;
 } & Stage;
 
+export type Language = "en" | "de";
+
 export type FrontHello = {
   front: FrontStage;
   people: Array<Person>;
   sheets: Array<SheetView>;
+  language: Language;
+  dark?: boolean;
 };
 
 export type Open = {
@@ -1078,8 +1082,6 @@ export type SetPassword = {
   now: string;
   next: string;
 };
-
-export type Language = "en" | "de";
 
 export type Region = "" | "en-GB" | "en-US" | "de-DE" | "de-AT" | "de-CH" | "sv-SE";
 

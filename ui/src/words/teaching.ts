@@ -2,4 +2,4 @@ import en from './en.teaching.json'
 import { addWords } from './words'
 
 // The wording of the teachers' screens comes with them.
-addWords(en)
+await addWords(en, { de: () => import('./de.teaching.json') })

@@ -2,4 +2,4 @@ import en from './en.windows.json'
 import { addWords } from './words'
 
 // The wording of windows that open on the frame comes with the first of them.
-addWords(en)
+await addWords(en, { de: () => import('./de.windows.json') })

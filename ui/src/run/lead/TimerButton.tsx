@@ -8,6 +8,7 @@ import { useChime } from '../../shown/useChime'
 import { useLeft } from '../../wire/useClock'
 import type { Staff } from '../../wire/lesson'
 import type { SetTimer } from '../../wire/types.gen'
+import { useMe } from '../../wire/useMe'
 import { useStaffLesson } from '../../wire/useStaff'
 
 const MINUTES = [1, 2, 3, 5, 10, 15]
@@ -16,16 +17,17 @@ const remembered = 'alpenglow timer'
 
 type How = { sound: boolean; light: boolean; look: boolean }
 
-function lastHow(): How {
+/** As it was the last time; the sound is the teacher's setting unless it was changed here. */
+function lastHow(sound: boolean): How {
   try {
     return {
-      sound: true,
+      sound,
       light: true,
       look: false,
       ...(JSON.parse(localStorage.getItem(remembered) ?? '{}') as object),
     }
   } catch {
-    return { sound: true, light: true, look: false }
+    return { sound, light: true, look: false }
   }
 }
 
@@ -39,7 +41,9 @@ export function TimerButton({ staff }: { staff: Staff }) {
   const standard = staff.board.frames.find((f) => f.id === staff.state.frame)?.seconds || STANDARD
   const [open, setOpen] = useState(false)
   const [own, setOwn] = useState('')
-  const [how, setHow] = useState(lastHow)
+  const sound = useMe().data?.teacher?.settings.sound ?? true
+  const [chosen, setHow] = useState<How | null>(null)
+  const how = chosen ?? lastHow(sound)
   const give = (set: SetTimer) => lesson.give({ kind: 'timer', timer: set })
   async function start(seconds: number) {
     try {

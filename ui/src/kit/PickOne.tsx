@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Button } from '../kit/Button'
-import { Dialog } from '../kit/Dialog'
-import { Refusal } from '../kit/Refusal'
+import { Button } from './Button'
+import { Dialog } from './Dialog'
+import { Refusal } from './Refusal'
 import { codeOf } from '../wire/http'
 import type { Code } from '../wire/types.gen'
 
@@ -45,7 +45,7 @@ export function PickOne({ title, text, label, yes, options, onClose, onPick }: P
             value={picked}
             onChange={(e) => pick(e.target.value)}
           >
-            <option value="">{t('classes.choose')}</option>
+            <option value="">{t('choose')}</option>
             {options.map((o) => (
               <option key={o.id} value={o.id}>
                 {o.name}

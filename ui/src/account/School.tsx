@@ -1,0 +1,77 @@
+import { useQuery } from '@tanstack/react-query'
+import { useTranslation } from 'react-i18next'
+import { Pick } from '../kit/Pick'
+import { Refusal } from '../kit/Refusal'
+import { Switch } from '../kit/Switch'
+import { ToSignIn } from '../kit/ToSignIn'
+import { Typed } from '../kit/Typed'
+import { call, codeOf } from '../wire/http'
+import type { HouseReply, HouseSettings } from '../wire/types.gen'
+import { useAct } from '../wire/useAct'
+import { Levels } from './Levels'
+import { Room } from './Room'
+import { Rooms } from './Rooms'
+
+const months = [0, 3, 6, 12, 24, 36, 60, 120]
+
+/** What administrators decide for the whole school; each is saved at once. */
+export function School() {
+  const { t } = useTranslation()
+  const reply = useQuery({ queryKey: ['house'], queryFn: () => call<HouseReply>('GET', '/house') })
+  const { act, problem } = useAct('house', 'me')
+  const code = problem ?? (reply.isError ? codeOf(reply.error) : null)
+  if (code === 'sign-in-needed') return <ToSignIn />
+  const house = reply.data?.house
+  const set = (to: Partial<HouseSettings>) => act(() => call('POST', '/house', { ...house, ...to }))
+  return (
+    <Rooms room="school">
+      <Refusal code={code} />
+      {reply.isPending && <p role="status">{t('loading')}</p>}
+      {house && (
+        <>
+          <Room title={t('school.name')} text={t('school.nameText')}>
+            <div className="max-w-md">
+              <Typed
+                label={t('school.name')}
+                hideLabel
+                help={t('school.nameHelp')}
+                value={house.school}
+                limit={80}
+                onChange={(school) => void set({ school })}
+              />
+            </div>
+          </Room>
+          <Room title={t('school.signIns')}>
+            <Switch
+              label={t('school.second')}
+              help={t('school.secondHelp')}
+              on={house.secondFactor}
+              onSwitch={(secondFactor) => void set({ secondFactor })}
+            />
+            <Switch
+              label={t('school.guests')}
+              help={t('school.guestsHelp')}
+              on={house.guests}
+              onSwitch={(guests) => void set({ guests })}
+            />
+          </Room>
+          <Room title={t('school.levels')} text={t('school.levelsText')}>
+            <Levels scale={house.scale} signs={reply.data?.signs ?? []} onSave={(scale) => set({ scale })} />
+          </Room>
+          <Room title={t('school.keep')}>
+            <Pick
+              label={t('school.keepFor')}
+              help={t('school.keepHelp')}
+              value={String(house.keepMonths)}
+              options={months.map((n) => ({
+                value: String(n),
+                name: n ? t('keep.months', { count: n }) : t('keep.always'),
+              }))}
+              onPick={(n) => void set({ keepMonths: Number(n) })}
+            />
+          </Room>
+        </>
+      )}
+    </Rooms>
+  )
+}
