@@ -24,7 +24,8 @@ var may = map[string][]string{
 	"mail":    {"core", "store"},
 	"web":     {"core", "store", "live", "mail", "pdf", "apart"},
 	"standin": {"core", "live", "web"}, // of live and web, what goes over the wire
-	"cmd":     {"core", "store", "live", "mail", "pdf", "apart", "web", "standin", "ui"},
+	"demo":    {"core", "store", "web", "standin"}, // of web, how a password is hashed
+	"cmd":     {"demo", "core", "store", "live", "mail", "pdf", "apart", "web", "standin", "ui"},
 	"ui":      {},
 	"scripts": {},
 }

@@ -134,17 +134,35 @@ func (s *student) fool() sheet.Step {
 		Note: &lesson.Note{Text: nonsense[s.random.IntN(len(nonsense))], Tint: "rose", Size: 40}})
 }
 
-// About some things the students have something to say.
-var sayings = map[string][]string{
-	"tide": {"High tide comes about 50 minutes later every day.", "There are two high tides a day.",
+// About some things the students have something to say: the first that the frame is
+// about.
+var sayings = []struct {
+	topic string
+	lines []string
+}{
+	{"tide", []string{"High tide comes about 50 minutes later every day.", "There are two high tides a day.",
 		"It takes a bit more than 6 hours from low to high.",
 		"I think the tide follows the Moon.", "Low tide is not at the same time each day.",
-		"Why are there two and not one?"},
-	"moon": {"At half moon we see the side that the Sun lights.",
+		"Why are there two and not one?"}},
+	{"moon", []string{"At half moon we see the side that the Sun lights.",
 		"The Moon goes once round the Earth in about a month.", "The Moon does not shine by itself.",
-		"New moon is when it stands between Sun and Earth.", "It always shows us the same side."},
-	"fraction": {"The bottom number says into how many parts.", "One half is the same as two quarters."},
-	"plant":    {"Plants need light to grow.", "The roots take up the water."},
+		"New moon is when it stands between Sun and Earth.", "It always shows us the same side."}},
+	{"shadow", []string{"At noon it is shortest.", "It points away from the sun.", "In the morning it is very long.",
+		"I think it also depends on the month.", "Ours was 43 cm at noon."}},
+	{"fraction", []string{"The bottom number says into how many parts.", "One half is the same as two quarters.",
+		"3/4 is 6/8, so it is more than 5/8.", "I compared them with one half first.", "7/6 is more than one whole."}},
+	{"line", []string{"The number before x says how steep it is.", "They meet at (1, 1).", "A minus goes down to the right.",
+		"I made a table first.", "Where it crosses the y axis is the start."}},
+	{"harbour", []string{"Most ships are quite small.", "Letters came by ship too.", "Why does one ship carry nothing?",
+		"Thirty-one people is a lot for that time.", "I wonder who the people were.", "Tea must have been expensive."}},
+	{"storm", []string{"The mast groaned like an old door.", "rain like gravel", "Nobody dared to speak.",
+		"The light went out at midnight.", "salt on my lips", "The sea came through the floor."}},
+	{"shore", []string{"There are barnacles on every stone.", "Crabs hide under the weed.", "The limpets do not move when you touch them.",
+		"I found a sea star with four arms.", "Gulls drop mussels on the stones."}},
+	{"food", []string{"Without makers nobody eats.", "Bacteria are decomposers.", "The gull eats almost everything."}},
+	{"week", []string{"I learned to ask for help.", "The trip to the pier was good.", "Next week I want to finish my story.",
+		"I liked the tide table.", "More drawing, please."}},
+	{"plant", []string{"Plants need light to grow.", "The roots take up the water."}},
 }
 
 // What can be said about anything; the gap is for a word of the frame.
@@ -167,9 +185,9 @@ func (s *student) words(f lesson.Frame) string {
 	for _, e := range f.Prepared {
 		about += " " + strings.ToLower(e.Words())
 	}
-	for topic, lines := range sayings {
-		if strings.Contains(about, topic) && s.random.IntN(3) > 0 {
-			return lines[s.random.IntN(len(lines))]
+	for _, said := range sayings {
+		if strings.Contains(about, said.topic) && s.random.IntN(3) > 0 {
+			return said.lines[s.random.IntN(len(said.lines))]
 		}
 	}
 	found := slices.DeleteFunc(longWords.FindAllString(about, 40),

@@ -99,6 +99,17 @@ INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnes
 	return nil
 }
 
+// WasAt says when a made-up session was: it began, its class came in, and if it has
+// ended it ended then.
+func (s *Store) WasAt(ctx context.Context, id string, began, ended time.Time) error {
+	if _, err := s.db.ExecContext(ctx, `WITH people AS (UPDATE participants SET joined_at = $2 WHERE session_id = $1)
+		UPDATE sessions SET started_at = $2, ended_at = CASE WHEN ended_at IS NULL THEN NULL ELSE $3::timestamptz END
+		WHERE id = $1`, id, began, ended); err != nil {
+		return fmt.Errorf("session was at: %w", err)
+	}
+	return nil
+}
+
 // Session finds a session by its id.
 func (s *Store) Session(ctx context.Context, id string) (Session, error) {
 	return one[Session](ctx, s, `SELECT `+sessionColumns+` FROM sessions WHERE id = $1`, id)

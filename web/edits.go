@@ -213,7 +213,7 @@ func (s *server) framesFrom(c *gin.Context, from FrameSource) ([]lesson.Frame, e
 
 // template finds one of the house's templates or one of the teacher's own.
 func (s *server) template(ctx context.Context, me, id string) (lesson.Frame, error) {
-	ready, err := template.All("en")
+	ready, err := s.readyTemplates(ctx, me)
 	if err != nil {
 		return lesson.Frame{}, err
 	}

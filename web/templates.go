@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"encoding/json"
 	"net/http"
 	"strings"
@@ -16,7 +17,7 @@ import (
 
 // templates lists the house's templates and the teacher's own.
 func (s *server) templates(c *gin.Context) {
-	ready, err := template.All("en")
+	ready, err := s.readyTemplates(c.Request.Context(), visitor(c).Teacher)
 	if err != nil {
 		refuse(c, err)
 		return
@@ -31,6 +32,15 @@ func (s *server) templates(c *gin.Context) {
 		reply.Own = append(reply.Own, OwnTemplate{ID: t.ID, Name: t.Name, Frame: t.Frame.V})
 	}
 	c.JSON(http.StatusOK, reply)
+}
+
+// readyTemplates lists the house's templates in the language of the teacher's classes.
+func (s *server) readyTemplates(ctx context.Context, me string) ([]template.Template, error) {
+	t, err := s.Store.TeacherByID(ctx, me)
+	if err != nil {
+		return nil, missing(err)
+	}
+	return template.All(string(t.Own().ForClass()))
 }
 
 // addTemplate saves a frame of a board as a template of the teacher's own.

@@ -12,6 +12,7 @@ import (
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/sheet"
+	"alpenglow/demo"
 	"alpenglow/live"
 	"alpenglow/store"
 
@@ -43,7 +44,7 @@ func (a *assault) join(ctx context.Context) (*hostile, error) {
 
 // signIn takes a teacher's account.
 func (a *assault) signIn(ctx context.Context) error {
-	body := fmt.Sprintf(`{"email":"ines@ternharbour.example","password":%q}`, demoPassword)
+	body := fmt.Sprintf(`{"email":"ines@ternharbour.example","password":%q}`, demo.Password)
 	request, err := http.NewRequestWithContext(ctx, http.MethodPost, a.url+"/api/sign-in", strings.NewReader(body))
 	if err != nil {
 		return err

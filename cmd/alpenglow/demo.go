@@ -2,28 +2,21 @@ package main
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"net"
 	"os"
 	"path/filepath"
+	"time"
 
-	"alpenglow/core/account"
+	"alpenglow/demo"
 	"alpenglow/standin"
 	"alpenglow/store"
 	"alpenglow/store/private"
-	"alpenglow/web"
 )
 
-// The demo's only account.
-const (
-	demoEmail    = "ines.aldana@tern-harbour.example"
-	demoPassword = "moon-and-tides"
-)
-
-// demo runs the server with a private PostgreSQL cluster under .local (or
+// serveDemo runs the server with a private PostgreSQL cluster under .local (or
 // ALPENGLOW_DATA) and puts the demo data into a new database.
-func demo(ctx context.Context, _ []string) error {
+func serveDemo(ctx context.Context, _ []string) error {
 	if os.Getenv("ALPENGLOW_LOG") == "" {
 		os.Setenv("ALPENGLOW_LOG", "warn")
 	}
@@ -56,7 +49,7 @@ func demo(ctx context.Context, _ []string) error {
 		os.Setenv("ALPENGLOW_SMTP_URL", box.URL())
 	}
 	return run(ctx, cluster.URL, listener, func(ctx context.Context, s *store.Store) error {
-		if err := demoData(ctx, s); err != nil {
+		if err := demo.Fill(ctx, s, time.Now()); err != nil {
 			return err
 		}
 		at := "http://" + listener.Addr().String()
@@ -68,29 +61,7 @@ func demo(ctx context.Context, _ []string) error {
   mail       %s/mailbox     whatever is sent comes here
   database   %s (process %d)
 
-`, dir, at, at, demoEmail, demoPassword, at, cluster.URL, cluster.PID)
+`, dir, at, at, demo.Email, demo.Password, at, cluster.URL, cluster.PID)
 		return nil
 	}, box.Letters)
-}
-
-// demoData stores the demo's teacher, class list and board, once.
-func demoData(ctx context.Context, s *store.Store) error {
-	_, err := s.TeacherByEmail(ctx, demoEmail)
-	if err == nil || !errors.Is(err, store.ErrNotFound) {
-		return err
-	}
-	password, err := web.HashPassword(demoPassword)
-	if err != nil {
-		return err
-	}
-	teacher := store.Teacher{Email: demoEmail, Name: "Ines Aldana", Password: password,
-		Role: account.Administrator}
-	if err := s.AddTeacher(ctx, &teacher); err != nil {
-		return err
-	}
-	if _, err := s.AddClass(ctx, teacher.ID, "8 Juniper", juniper); err != nil {
-		return err
-	}
-	_, err = s.AddBoard(ctx, teacher.ID, moonAndTides())
-	return err
 }

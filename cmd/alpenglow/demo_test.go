@@ -4,24 +4,8 @@ import (
 	"testing"
 	"time"
 
-	"alpenglow/core/roster"
-
 	"github.com/google/uuid"
 )
-
-func TestDemoData(t *testing.T) {
-	if err := moonAndTides().Check(); err != nil {
-		t.Error(err)
-	}
-	if len(juniper) != 26 {
-		t.Errorf("%d students in the class", len(juniper))
-	}
-	for i, name := range juniper {
-		if read, err := roster.ReadName(name); err != nil || read != name || roster.Apart(name, juniper[:i]) != name {
-			t.Errorf("%q on the class list: %q, %v", name, read, err)
-		}
-	}
-}
 
 // The load generator reads the time back from the ids it makes, which are
 // version 7 UUIDs (RFC 9562).

@@ -21,6 +21,7 @@ import (
 	"alpenglow/core/paper"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
+	"alpenglow/demo"
 	"alpenglow/store"
 	"alpenglow/store/private"
 	"alpenglow/web"
@@ -136,7 +137,7 @@ func (t *trouble) begin(ctx context.Context) error {
 	if err := s.Migrate(ctx); err != nil {
 		return err
 	}
-	password, err := web.HashPassword(demoPassword)
+	password, err := web.HashPassword(demo.Password)
 	if err != nil {
 		return err
 	}

@@ -11,6 +11,7 @@ import (
 	"sync"
 
 	"alpenglow/core/session"
+	"alpenglow/demo"
 	"alpenglow/store"
 	"alpenglow/web"
 
@@ -71,7 +72,7 @@ func (o loadOptions) startSessions(ctx context.Context, classes []*class) ([]str
 	}
 	teacher := &http.Client{Jar: jar}
 	if _, err := post[web.Me](ctx, teacher, o.url, "/api/sign-in",
-		web.SignIn{Email: demoEmail, Password: demoPassword}); err != nil {
+		web.SignIn{Email: demo.Email, Password: demo.Password}); err != nil {
 		return nil, err
 	}
 	boards, err := get[web.Boards](ctx, teacher, o.url, "/api/boards")

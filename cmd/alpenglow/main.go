@@ -20,7 +20,7 @@ import (
 
 var commands = map[string]func(ctx context.Context, args []string) error{
 	"serve":     serve,
-	"demo":      demo,
+	"demo":      serveDemo,
 	"invite":    invite,
 	"migrate":   migrate,
 	"load":      load,

@@ -171,7 +171,7 @@ func run(ctx context.Context, database string, listener net.Listener,
 	config.Rehearsal = func(code string, students int, board lesson.Board) web.Class {
 		return standin.Start(ctx, standin.Options{URL: "http://" + listener.Addr().String(),
 			Origin: setting("PUBLIC_URL", ""), Code: code, Students: students,
-			Right: rightAnswers(board), Pace: pace(), Seed: rand.Uint64(), Log: log})
+			Right: standin.RightAnswers(board), Pace: pace(), Seed: rand.Uint64(), Log: log})
 	}
 	if address := setting("SMTP_URL", ""); address != "" {
 		sender, err := mail.New(address, s, log)
@@ -245,24 +245,6 @@ func forget(ctx context.Context, s *store.Store) error {
 		err = errors.Join(err, s.ForgetPractice(ctx, id))
 	}
 	return err
-}
-
-// rightAnswers gives for each poll of a board those that are right.
-func rightAnswers(board lesson.Board) map[string][]string {
-	right := map[string][]string{}
-	for _, f := range board.Frames {
-		for _, q := range f.Polls() {
-			if q.Poll.Choice == nil {
-				continue
-			}
-			for _, o := range q.Poll.Choice.Options {
-				if o.Right {
-					right[q.ID] = append(right[q.ID], o.ID)
-				}
-			}
-		}
-	}
-	return right
 }
 
 // pace is how slow the simulated class of a rehearsal is: ALPENGLOW_PACE, 1 for

@@ -41,7 +41,7 @@ type Template struct {
 	Frame lesson.Frame `json:"frame"`
 }
 
-// All lists the templates with the words of a language; only "en" is there.
+// All lists the templates with the words of a language: "en" or "de".
 func All(language string) ([]Template, error) {
 	text, err := files.ReadFile("words/" + language + ".json")
 	if err != nil {

@@ -5,13 +5,23 @@ import (
 	"testing"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/settings"
 	"alpenglow/core/template"
 )
 
 // Every template is a sound frame, keeps within the frame, and can be copied
 // many times onto one board.
 func TestTemplatesAreSound(t *testing.T) {
-	list, err := template.All("en")
+	for _, language := range settings.Languages {
+		sound(t, string(language))
+	}
+	if _, err := template.All("xx"); err == nil {
+		t.Error("a language without words was given")
+	}
+}
+
+func sound(t *testing.T, language string) {
+	list, err := template.All(language)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -29,8 +39,5 @@ func TestTemplatesAreSound(t *testing.T) {
 	}
 	if err := board.Check(); err != nil {
 		t.Error(err)
-	}
-	if _, err := template.All("xx"); err == nil {
-		t.Error("a language without words was given")
 	}
 }

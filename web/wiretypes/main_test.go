@@ -4,12 +4,15 @@ import (
 	"encoding/json"
 	"maps"
 	"os"
+	"regexp"
+	"slices"
 	"strings"
 	"testing"
 
 	"alpenglow/core/audience"
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
+	"alpenglow/core/settings"
 	"alpenglow/core/sheet"
 	"alpenglow/live"
 )
@@ -54,6 +57,55 @@ func TestEveryRefusalHasItsSentences(t *testing.T) {
 	if len(sentences) != len(refusal.Codes()) {
 		t.Errorf("%d sentences for %d refusals", len(sentences), len(refusal.Codes()))
 	}
+}
+
+// Every language has the wording of every screen: the same keys, with the same names in
+// them, so that nobody reads a key or a hole.
+func TestEveryLanguageIsWhole(t *testing.T) {
+	gap := regexp.MustCompile(`\{\{\w+\}\}`)
+	for _, screens := range []string{"", ".teaching", ".windows", ".prepare"} {
+		english := wording(t, "en"+screens)
+		for _, language := range settings.Languages {
+			said := wording(t, string(language)+screens)
+			for key, words := range english {
+				want, got := gap.FindAllString(words, -1), gap.FindAllString(said[key], -1)
+				slices.Sort(want)
+				slices.Sort(got)
+				if said[key] == "" || !slices.Equal(want, got) {
+					t.Errorf("%s: %s is %q", language+settings.Language(screens), key, said[key])
+				}
+			}
+			if len(said) != len(english) {
+				t.Errorf("%s: %d sentences for %d", language+settings.Language(screens), len(said), len(english))
+			}
+		}
+	}
+}
+
+// wording reads a message file with its keys written out.
+func wording(t *testing.T, name string) map[string]string {
+	text, err := os.ReadFile("../../ui/src/words/" + name + ".json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var tree map[string]any
+	if err := json.Unmarshal(text, &tree); err != nil {
+		t.Fatal(err)
+	}
+	flat := map[string]string{}
+	var walk func(at string, tree map[string]any)
+	walk = func(at string, tree map[string]any) {
+		for key, v := range tree {
+			switch v := v.(type) {
+			case string:
+				flat[at+key] = v
+			case map[string]any:
+				walk(at+key+".", v)
+			}
+		}
+	}
+	walk("", tree)
+	return flat
 }
 
 // The JSON that the TypeScript types promise.

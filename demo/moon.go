@@ -1,4 +1,4 @@
-package main
+package demo
 
 import (
 	"alpenglow/core/lesson"
@@ -6,14 +6,7 @@ import (
 	"alpenglow/core/poll"
 )
 
-// juniper is the class list of 8 Juniper at Tern Harbour School.
-var juniper = []string{
-	"Amara", "Bilal", "Chiara", "Dmitri", "Elif", "Farid", "Greta", "Hana", "Ibrahim", "Juno", "Kenji", "Liv", "Mateo",
-	"Noor", "Oskar", "Priya", "Quentin", "Rania", "Samir", "Tomás", "Uma", "Vera", "Wanjiru", "Xiomara", "Yusuf",
-	"Zofia",
-}
-
-// moonAndTides is the demo's board.
+// moonAndTides is the board of the lesson that the pictures show.
 func moonAndTides() lesson.Board {
 	shape := func(id string, x, y, w, h float64, s lesson.Shape) lesson.Element {
 		return lesson.Element{ID: id, X: x, Y: y, W: w, H: h, Body: lesson.Body{Kind: lesson.KindShape, Shape: &s}}

@@ -1,0 +1,109 @@
+package demo
+
+import (
+	"crypto/sha256"
+	"fmt"
+	"io"
+	"math/rand/v2"
+	"testing"
+	"time"
+
+	"alpenglow/core/roster"
+	"alpenglow/store"
+	"alpenglow/store/storetest"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+func TestNames(t *testing.T) {
+	for _, c := range classes(rand.New(rand.NewPCG(seed, 1))) {
+		for _, name := range c.students {
+			if read, err := roster.ReadName(name); err != nil || read != name {
+				t.Errorf("%q of %s: %q, %v", name, c.name, read, err)
+			}
+		}
+	}
+	if len(juniper) != 26 {
+		t.Errorf("%d students in 8 Juniper", len(juniper))
+	}
+}
+
+// Two houses that are filled have the same in them, whoever looks; filling one again
+// does nothing; and every lesson of the past has work and answers.
+func TestFill(t *testing.T) {
+	now := time.Date(2026, 11, 26, 10, 30, 0, 0, time.UTC)
+	var sums []string
+	for range 2 {
+		s := storetest.Open(t, storetest.URL(t))
+		for range 2 {
+			if err := Fill(t.Context(), s, now); err != nil {
+				t.Fatal(err)
+			}
+		}
+		sums = append(sums, contents(t, s, now))
+	}
+	if sums[0] != sums[1] {
+		t.Errorf("two houses differ")
+	}
+}
+
+// contents says what is in a house, without ids.
+func contents(t *testing.T, s *store.Store, now time.Time) string {
+	ctx, sum := t.Context(), sha256.New()
+	running, lessons, boards := 0, 0, 0
+	for _, p := range staff {
+		teacher, err := s.TeacherByEmail(ctx, p.email)
+		if err != nil {
+			t.Fatal(err)
+		}
+		shelf, err := s.Boards(ctx, teacher.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		boards += len(shelf)
+		for _, b := range shelf {
+			fmt.Fprintln(sum, b.Outline.V.Title, b.Outline.V.Frames)
+		}
+		sessions, err := s.Sessions(ctx, teacher.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, n := range sessions {
+			fmt.Fprintln(sum, n.Title, n.ClassName, n.Students, n.StartedAt.UTC(), n.EndedAt)
+			if n.By != nil {
+				continue
+			}
+			if lessons++; n.EndedAt == nil {
+				running++
+			} else if !n.StartedAt.Before(now.AddDate(0, 0, -2)) || n.EndedAt.Before(n.StartedAt) {
+				t.Errorf("%s: from %v to %v", n.Title, n.StartedAt, n.EndedAt)
+			}
+			marks, answers := work(t, s, n.ID, sum)
+			if marks < n.Students/2 {
+				t.Errorf("%s with %s: %d marks and %d answers of %d", n.Title, n.ClassName, marks, answers, n.Students)
+			}
+		}
+	}
+	if boards != 8 || lessons != len(schedule) || running != 1 {
+		t.Errorf("%d boards, %d lessons, %d running", boards, lessons, running)
+	}
+	return fmt.Sprintf("%x", sum.Sum(nil))
+}
+
+func work(t *testing.T, s *store.Store, session string, sum io.Writer) (marks, answers int) {
+	all, err := s.SessionMarks(t.Context(), session)
+	if err != nil {
+		t.Fatal(err)
+	}
+	words := map[string]int{}
+	for _, m := range all {
+		if m.Answer != nil {
+			answers++
+		} else {
+			marks++
+		}
+		words[fmt.Sprint(m.Frame, m.Kind, m.Words(), m.At, m.X, m.Y)]++
+	}
+	fmt.Fprintln(sum, words)
+	return marks, answers
+}
