@@ -135,6 +135,18 @@ func (h *Hub) sweep() {
 	}
 }
 
+// Forget drops what is in memory of a session that is over: it is read anew.
+func (h *Hub) Forget(session string) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	delete(h.sessions, session)
+	for id, at := range h.sheets {
+		if at.key.Session == session && at.busy.Load() == 0 {
+			delete(h.sheets, id)
+		}
+	}
+}
+
 // forget drops the sheets and sessions that were not used for a while, and the
 // sheets that were used longest ago while more ink than most lies in memory.
 func (h *Hub) forget(now time.Time, unused time.Duration, most int) {

@@ -21,6 +21,8 @@ type Class struct {
 	Students JSON[[]Student]   `db:"students"`
 	Teachers JSON[[]Colleague] `db:"teachers"`
 	Plan     JSON[roster.Plan] `db:"plan"`
+	// Keep is for how many months its records are kept; nil as the house says.
+	Keep *int `db:"keep_months"`
 }
 
 // Student is one person of a class over the year.
@@ -104,7 +106,7 @@ func newIDs(n int) []string {
 	return ids
 }
 
-const classColumns = `c.id, c.name, c.archived_at IS NOT NULL AS archived, c.plan,
+const classColumns = `c.id, c.name, c.archived_at IS NOT NULL AS archived, c.plan, c.keep_months,
 	(SELECT coalesce(json_agg(json_build_object('id', t.id, 'name', t.name, 'left', t.left_at IS NOT NULL)
 		ORDER BY t.place, t.id), '[]') FROM students t WHERE t.class_id = c.id) AS students,
 	(SELECT json_agg(json_build_object('id', t.id, 'name', t.name) ORDER BY t.name, t.id)

@@ -61,6 +61,30 @@ func (s *Store) ForgetGuests(ctx context.Context, now time.Time) error {
 	return nil
 }
 
+// AccountErased counts what was of an account that was erased.
+type AccountErased struct{ Boards, Lessons, Templates, SignIns int }
+
+// EraseAccount removes the account of somebody who has left, with all that is theirs
+// still; it says ErrNotFound where there is none.
+func (s *Store) EraseAccount(ctx context.Context, id string) (e AccountErased, err error) {
+	err = s.within(ctx, func(tx *sqlx.Tx) error {
+		if err := tx.GetContext(ctx, &e, `SELECT
+				(SELECT count(*) FROM boards WHERE teacher_id = t.id AND session_id IS NULL) AS boards,
+				(SELECT count(*) FROM sessions WHERE teacher_id = t.id) AS lessons,
+				(SELECT count(*) FROM templates WHERE teacher_id = t.id) AS templates,
+				(SELECT count(*) FROM logins WHERE teacher_id = t.id) AS signins
+			FROM teachers t WHERE t.id = $1 AND t.left_at IS NOT NULL FOR UPDATE`, id); err != nil {
+			return none(err)
+		}
+		if _, err := tx.ExecContext(ctx, `DELETE FROM mails WHERE address = (SELECT email FROM teachers WHERE id = $1)`,
+			id); err != nil {
+			return err
+		}
+		return forgetTeacher(ctx, tx, id)
+	})
+	return e, err
+}
+
 // forgetTeacher removes an account with all that is its own.
 func forgetTeacher(ctx context.Context, tx *sqlx.Tx, id string) error {
 	if err := forgetSessions(ctx, tx, `teacher_id = $1`, id); err != nil {

@@ -59,8 +59,8 @@ func (s *Store) Note(ctx context.Context, by, what, about, detail string) error 
 // Journal reads the last lines before one, the newest first; 0 for the newest.
 func (s *Store) Journal(ctx context.Context, before int64, most int) ([]Entry, error) {
 	return list[Entry](ctx, s, `SELECT j.id, j.at, j.by, coalesce(t.name, '') AS by_name, j.what, j.detail,
-		coalesce(a.name, c.name, n.title, p.name, '') AS about
+		coalesce(a.name, c.name, n.title, '') AS about
 		FROM journal j LEFT JOIN teachers t ON t.id = j.by LEFT JOIN teachers a ON a.id = j.about
-		LEFT JOIN classes c ON c.id = j.about LEFT JOIN sessions n ON n.id = j.about LEFT JOIN students p ON p.id = j.about
+		LEFT JOIN classes c ON c.id = j.about LEFT JOIN sessions n ON n.id = j.about
 		WHERE $1 = 0 OR j.id < $1 ORDER BY j.id DESC LIMIT $2`, before, most)
 }

@@ -55,6 +55,21 @@ type Session struct {
 const sessionColumns = `language, dark, practice, listed, id, teacher_id, class_id, class_name, students, plan, code, title, state,
 	started_at, ended_at`
 
+// Calls gives what a participant is called in the record: the student's name, with the
+// one that they typed if it was another.
+func (n Session) Calls(p Participant) string {
+	for _, l := range n.Students.V {
+		if p.StudentID == nil || l.ID != *p.StudentID {
+			continue
+		}
+		if l.Name == p.Name {
+			return l.Name
+		}
+		return l.Name + " (" + p.Name + ")"
+	}
+	return p.Name
+}
+
 // StartSession stores a new session that begins with the content of a board, and
 // sets its id and title. It says ErrTaken when the code is in use.
 func (s *Store) StartSession(ctx context.Context, n *Session, board string, content lesson.Board) error {
@@ -150,6 +165,8 @@ type SessionSummary struct {
 	Practice  bool       `db:"practice"`
 	// By is who started it, where that is somebody else who teaches the class.
 	By *string `db:"by"`
+	// Months is how long its record is kept after it has ended.
+	Months int `db:"months"`
 }
 
 // Leads reports whether a teacher may lead a session and read its record: theirs, or
@@ -163,8 +180,9 @@ func (s *Store) Leads(ctx context.Context, session, teacher string) (bool, error
 func (s *Store) Sessions(ctx context.Context, teacher string) ([]SessionSummary, error) {
 	return list[SessionSummary](ctx, s, `
 		SELECT s.id, s.title, s.class_name, s.board_id, s.started_at, s.ended_at, s.practice, s.people AS students,
-			CASE WHEN s.teacher_id <> $1 THEN t.name END AS by
+			CASE WHEN s.teacher_id <> $1 THEN t.name END AS by, `+keptFor()+` AS months
 		FROM leads l JOIN sessions s ON s.id = l.session_id JOIN teachers t ON t.id = s.teacher_id
+			LEFT JOIN classes c ON c.id = s.class_id
 		WHERE l.teacher_id = $1 ORDER BY s.started_at DESC LIMIT 200`, teacher)
 }
 

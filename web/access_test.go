@@ -68,6 +68,10 @@ var routes = map[string]struct {
 	"GET /api/sessions/:id/people/:participant/likely":   {who: member},
 	"POST /api/sessions/:id/people/:participant/student": {who: member},
 
+	"GET /api/account/file": {who: signedIn}, "POST /api/classes/:id/keep": {who: member},
+	"GET /api/classes/:id/students/:student/file": {who: member}, "DELETE /api/classes/:id/students/:student": {who: member},
+	"DELETE /api/staff/people/:id": {who: administrator}, "GET /api/persons": {who: administrator},
+	"GET /api/persons/:id/file": {who: administrator}, "DELETE /api/persons/:id": {who: administrator},
 	"GET /api/staff": {who: administrator}, "POST /api/staff/invitations": {who: administrator},
 	"DELETE /api/staff/invitations/:id": {who: administrator}, "POST /api/staff/people/:id": {who: administrator},
 	"POST /api/staff/people/:id/password": {who: administrator}, "POST /api/staff/people/:id/hand-over": {who: administrator},

@@ -14,6 +14,7 @@ import (
 	"alpenglow/core/paper"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
+	"alpenglow/core/settings"
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
@@ -53,6 +54,11 @@ func (s *server) boards(c *gin.Context) {
 			EndedAt: n.EndedAt, Practice: n.Practice, LeftOpen: n.EndedAt == nil && session.LeftOpen(n.StartedAt, time.Now())}
 		if n.By != nil {
 			item.By = *n.By
+		}
+		if n.EndedAt != nil {
+			if at, goes := settings.GoesAt(*n.EndedAt, n.Months); goes && time.Until(at) < settings.Announced {
+				item.GoesAt = &at
+			}
 		}
 		reply.Sessions = append(reply.Sessions, item)
 	}

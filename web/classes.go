@@ -37,7 +37,7 @@ func (s *server) classes(c *gin.Context) {
 }
 
 func pageOf(k store.Class, me string) ClassPage {
-	page := ClassPage{ID: k.ID, Name: k.Name, Archived: k.Archived, Students: []ClassStudent{}, Teachers: []Colleague{},
+	page := ClassPage{ID: k.ID, Name: k.Name, Archived: k.Archived, Keep: k.Keep, Students: []ClassStudent{}, Teachers: []Colleague{},
 		Plan: k.Plan.V.Sound()}
 	apart := map[string]string{}
 	for _, l := range k.List() {

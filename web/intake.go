@@ -331,7 +331,21 @@ func (s *server) exportBoard(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	file := formats.File{Board: kept.Board(), Pictures: map[string]picture.Picture{}}
+	file, err := s.boardFile(c, kept.Board())
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.Header("Content-Type", "application/zip")
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(file.Board.Title)+".board"))
+	if err := formats.WriteBoard(c.Writer, file); err != nil {
+		s.Log.Error("write board file", "error", err)
+	}
+}
+
+// boardFile gives a board with its pictures, as far as the teacher may see them.
+func (s *server) boardFile(c *gin.Context, board lesson.Board) (formats.File, error) {
+	file := formats.File{Board: board, Pictures: map[string]picture.Picture{}}
 	for _, f := range file.Board.Frames {
 		for _, name := range f.Pictures() {
 			p, err := s.Store.Picture(c.Request.Context(), name)
@@ -339,13 +353,11 @@ func (s *server) exportBoard(c *gin.Context) {
 				continue
 			}
 			if err != nil {
-				refuse(c, err)
-				return
+				return file, err
 			}
 			seen, err := s.staffs(c, p)
 			if err != nil {
-				refuse(c, err)
-				return
+				return file, err
 			}
 			if !seen {
 				continue // a picture of somebody else's lesson
@@ -353,11 +365,7 @@ func (s *server) exportBoard(c *gin.Context) {
 			file.Pictures[name] = picture.Picture{Type: p.Type, Data: p.Data, Width: p.Width, Height: p.Height}
 		}
 	}
-	c.Header("Content-Type", "application/zip")
-	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(file.Board.Title)+".board"))
-	if err := formats.WriteBoard(c.Writer, file); err != nil {
-		s.Log.Error("write board file", "error", err)
-	}
+	return file, nil
 }
 
 // fileName keeps of a title what every file system takes.

@@ -39,15 +39,17 @@ const (
 	DidExport    Did = "exported"
 	DidErase     Did = "erased"
 	DidKeep      Did = "kept-for"
+	DidExpire    Did = "record-went"
+	DidGone      Did = "account-erased"
 )
 
 // Dids lists them.
 var Dids = []Did{DidInvite, DidWithdraw, DidAccept, DidRole, DidLeave, DidComeBack, DidLink, DidPassword, DidSecondOn,
 	DidSecondOff, DidHandOver, DidHouse, DidClass, DidClassSet, DidTeach, DidStudent, DidMove, DidMerge, DidCards, DidCard,
-	DidRegister, DidExport, DidErase, DidKeep}
+	DidRegister, DidExport, DidErase, DidKeep, DidExpire, DidGone}
 
-// note writes into the journal what was just done. What it is about is an id; the detail
-// never names a student.
+// note writes into the journal what was just done. What it is about is the id of an
+// account, a class or a lesson, never of a student.
 func (s *server) note(c *gin.Context, what Did, about, detail string) {
 	s.noteBy(c, visitor(c).Account, what, about, detail)
 }

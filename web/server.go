@@ -157,6 +157,7 @@ func New(c Config) (http.Handler, error) {
 	mine.POST("/password", s.setPassword)
 	mine.POST("/second/new", s.newSecond)
 	mine.POST("/second", s.setSecond)
+	mine.GET("/file", s.accountFile)
 	mine.DELETE("/sign-ins", s.endOtherSignIns)
 	mine.DELETE("/sign-ins/:id", s.endSignIn)
 
@@ -168,6 +169,9 @@ func New(c Config) (http.Handler, error) {
 	member.POST("/classes/:id/next", s.nextYear)
 	member.POST("/classes/:id/plan", s.setPlan)
 	member.POST("/classes/:id/teachers", s.teachTogether)
+	member.POST("/classes/:id/keep", s.setKeep)
+	member.GET("/classes/:id/students/:student/file", s.studentFile)
+	member.DELETE("/classes/:id/students/:student", s.eraseStudent)
 	member.GET("/classes/:id/cards", s.cards)
 	member.DELETE("/classes/:id/cards/:student", s.dropCard)
 	member.POST("/classes/:id/students/:student", s.setStudent)
@@ -188,6 +192,10 @@ func New(c Config) (http.Handler, error) {
 	staff.POST("/staff/people/:id/password", s.newPassword)
 	staff.POST("/staff/people/:id/hand-over", s.handOver)
 	staff.DELETE("/staff/people/:id/second", s.takeSecond)
+	staff.DELETE("/staff/people/:id", s.eraseAccount)
+	staff.GET("/persons", s.persons)
+	staff.GET("/persons/:id/file", s.anyonesFile)
+	staff.DELETE("/persons/:id", s.eraseAnyone)
 	staff.POST("/house", s.setHouse)
 	staff.GET("/journal", s.journal)
 

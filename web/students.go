@@ -43,7 +43,7 @@ func (s *server) setStudent(c *gin.Context) {
 		err = s.Store.SetStudent(c.Request.Context(), visitor(c).Teacher, c.Param("id"), c.Param("student"), ask.Name,
 			ask.Left, roster.MaxClass)
 	}
-	s.did(c, err, DidStudent, c.Param("student"))
+	s.did(c, err, DidStudent, c.Param("id"))
 }
 
 // moveStudent moves a student to another class.
@@ -57,7 +57,7 @@ func (s *server) moveStudent(c *gin.Context) {
 		err = s.Store.MoveStudent(c.Request.Context(), visitor(c).Teacher, c.Param("id"), c.Param("student"), ask.To,
 			roster.MaxClass)
 	}
-	s.did(c, err, DidMove, c.Param("student"))
+	s.did(c, err, DidMove, c.Param("id"))
 }
 
 // mergeStudents makes one of two students who are one person.
@@ -70,7 +70,7 @@ func (s *server) mergeStudents(c *gin.Context) {
 	if err == nil {
 		err = s.Store.MergeStudents(c.Request.Context(), visitor(c).Teacher, c.Param("id"), c.Param("student"), ask.With)
 	}
-	s.did(c, err, DidMerge, c.Param("student"))
+	s.did(c, err, DidMerge, c.Param("id"))
 }
 
 // readRegister looks into a register, and takes those of its classes that the address
@@ -162,7 +162,7 @@ func (s *server) dropCard(c *gin.Context) {
 	for _, participant := range out {
 		s.Hub.CloseSeat(participant)
 	}
-	s.did(c, err, DidCard, c.Param("student"))
+	s.did(c, err, DidCard, c.Param("id"))
 }
 
 // byCard brings somebody into a lesson with their name card: they are who they are

@@ -152,7 +152,7 @@ func (s *server) read(c *gin.Context) (store.Session, record.Record, error) {
 	}
 	students := make([]record.Student, len(participants))
 	for i, p := range participants {
-		students[i] = record.Student{ID: p.ID, Name: p.Name}
+		students[i] = record.Student{ID: p.ID, Name: n.Calls(p)}
 	}
 	return n, record.Build(board, students, marks), nil
 }

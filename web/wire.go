@@ -122,6 +122,8 @@ type SessionItem struct {
 	LeftOpen  bool       `json:"leftOpen,omitempty"` // goes on, probably forgotten
 	// By is who started it, where that is a colleague.
 	By string `json:"by,omitempty"`
+	// GoesAt is when its record goes, where that is soon.
+	GoesAt *time.Time `json:"goesAt,omitempty"`
 }
 
 // StartSession starts a session of a board with a class list, or with none.

@@ -1,6 +1,8 @@
 package web
 
 import (
+	"time"
+
 	"alpenglow/core/formats"
 	"alpenglow/core/roster"
 )
@@ -29,6 +31,38 @@ type ClassPage struct {
 	Students []ClassStudent `json:"students"`
 	Teachers []Colleague    `json:"teachers"`
 	Plan     roster.Plan    `json:"plan"`
+	// Keep is for how many months records are kept; left out as the school says.
+	Keep *int `json:"keep,omitempty"`
+}
+
+// SetKeep says for how many months the records of a class are kept; left out as the
+// school says.
+type SetKeep struct {
+	Months *int `json:"months,omitempty"`
+}
+
+// Receipt says what was erased, and where it was.
+type Receipt struct {
+	At       time.Time `json:"at"`
+	Classes  int       `json:"classes"`
+	Lessons  int       `json:"lessons"`
+	Marks    int       `json:"marks"`
+	Changes  int       `json:"changes"`
+	Pictures int       `json:"pictures"`
+	Mentions int       `json:"mentions"`
+	Card     bool      `json:"card,omitempty"`
+}
+
+// Persons are students over all classes, as administrators find them.
+type Persons struct {
+	Persons []PersonItem `json:"persons"`
+}
+
+// PersonItem is one of them.
+type PersonItem struct {
+	ID      string   `json:"id"`
+	Name    string   `json:"name"`
+	Classes []string `json:"classes"`
 }
 
 // ClassStudent is a student of a class, or one who has left it. Apart is the name by

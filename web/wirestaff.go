@@ -178,3 +178,42 @@ type Letter struct {
 	Body    string    `json:"body"`
 	At      time.Time `json:"at"`
 }
+
+// AccountReceipt says what was of an account that was erased.
+type AccountReceipt struct {
+	At        time.Time `json:"at"`
+	Boards    int       `json:"boards"`
+	Lessons   int       `json:"lessons"`
+	Templates int       `json:"templates"`
+	SignIns   int       `json:"signIns"`
+}
+
+// AccountFile is everything about an account but its boards (docs/formats/account.md).
+type AccountFile struct {
+	Format    string        `json:"format"` // "account"
+	Version   int           `json:"version"`
+	Made      time.Time     `json:"made"`
+	Name      string        `json:"name"`
+	Email     string        `json:"email"`
+	Role      account.Role  `json:"role"`
+	Second    bool          `json:"second"`
+	Settings  settings.Own  `json:"settings"`
+	Lessons   []FileLesson  `json:"lessons"`
+	Templates []OwnTemplate `json:"templates"`
+	SignIns   []FileSignIn  `json:"signIns"`
+}
+
+// FileLesson is a lesson in such a file.
+type FileLesson struct {
+	Title    string     `json:"title"`
+	Class    string     `json:"class,omitempty"`
+	Began    time.Time  `json:"began"`
+	Ended    *time.Time `json:"ended,omitempty"`
+	Students int        `json:"students"`
+}
+
+// FileSignIn is a sign-in in such a file.
+type FileSignIn struct {
+	Device string    `json:"device"`
+	At     time.Time `json:"at"`
+}

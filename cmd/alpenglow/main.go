@@ -4,6 +4,9 @@
 //	alpenglow demo      run it with a private database and made-up data
 //	alpenglow invite    print a link that makes an administrator's account
 //	alpenglow migrate   bring the database's tables up to date
+//	alpenglow backup    write everything in the database to one file, while it is in use
+//	alpenglow restore   fill an empty database from such a file
+//	alpenglow register  write the register of a made-up school, to try bringing it in
 //	alpenglow rehearse  send a simulated class to a lesson
 //	alpenglow load      put a running server under the load of many classes
 //	alpenglow faults    let classes work while the server, the database and the network fail
@@ -23,6 +26,9 @@ var commands = map[string]func(ctx context.Context, args []string) error{
 	"demo":      serveDemo,
 	"invite":    invite,
 	"migrate":   migrate,
+	"backup":    backup,
+	"restore":   restore,
+	"register":  register,
 	"load":      load,
 	"crowd":     crowd,
 	"faults":    faults,
@@ -38,7 +44,7 @@ func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	if len(os.Args) < 2 || commands[os.Args[1]] == nil {
-		fmt.Fprintln(os.Stderr, "usage: alpenglow serve | demo | invite | migrate | rehearse | load")
+		fmt.Fprintln(os.Stderr, "usage: alpenglow serve | demo | invite | migrate | backup FILE | restore FILE | register FILE | rehearse | load")
 		os.Exit(2)
 	}
 	if err := commands[os.Args[1]](ctx, os.Args[2:]); err != nil {

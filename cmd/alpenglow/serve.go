@@ -240,6 +240,13 @@ func forget(ctx context.Context, s *store.Store) error {
 	if err := s.ForgetGuests(ctx, time.Now()); err != nil {
 		return err
 	}
+	records, err := s.ForgetRecords(ctx, time.Now())
+	for _, id := range records {
+		err = errors.Join(err, s.Note(ctx, "", string(web.DidExpire), id, ""))
+	}
+	if err != nil {
+		return err
+	}
 	stale, err := s.StalePractice(ctx, time.Now().Add(-24*time.Hour))
 	for _, id := range stale {
 		err = errors.Join(err, s.ForgetPractice(ctx, id))

@@ -90,6 +90,8 @@ const (
 	NoMail         Code = "no-mail"
 	LevelTwice     Code = "level-twice"
 	StillThere     Code = "still-there"
+	LessonRunning  Code = "lesson-running"
+	NotAllTheirs   Code = "other-teachers"
 	WrongOrigin    Code = "wrong-origin"
 	NotFound       Code = "not-found"
 	NoSuchClass    Code = "no-such-class"
@@ -209,6 +211,8 @@ var sentences = map[Code]string{
 	NoMail:         "This school's server sends no mail. Ask an administrator for a link.",
 	LevelTwice:     "Two levels have the same name. Give each one its own.",
 	StillThere:     "This account is in use. Let its owner leave first.",
+	LessonRunning:  "A lesson goes on in which they are. Finish it first.",
+	NotAllTheirs:   "They are in classes of other teachers too. Ask an administrator.",
 	LastFrame:      "A board has at least one frame. Add another one before you delete this.",
 	BoardFull:      "A board has at most 60 frames. Delete one, or begin another board.",
 	NoSuchPiece:    "This piece is not on the frame. Take one of those shown.",

@@ -2,6 +2,7 @@ package roster
 
 import (
 	"slices"
+	"strconv"
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
@@ -87,6 +88,51 @@ func (p Plan) As(ids map[string]string) Plan {
 		as.Seats.At = append(as.Seats.At, ids[s])
 	}
 	return as
+}
+
+// Without gives a plan without a student, whose seat stays free.
+func (p Plan) Without(student string) Plan {
+	is := func(s string) bool { return s == student }
+	out := Plan{Sets: []Set{}, Apart: []Pair{}, Seats: Seats{p.Seats.Rows, p.Seats.Columns, slices.Clone(p.Seats.At)}}
+	for _, set := range p.Sets {
+		groups := [][]string{}
+		for _, g := range set.Groups {
+			groups = append(groups, slices.DeleteFunc(slices.Clone(g), is))
+		}
+		out.Sets = append(out.Sets, Set{set.ID, set.Name, groups})
+	}
+	for _, pair := range p.Apart {
+		if !slices.ContainsFunc(pair[:], is) {
+			out.Apart = append(out.Apart, pair)
+		}
+	}
+	for i, s := range out.Seats.At {
+		if is(s) {
+			out.Seats.At[i] = ""
+		}
+	}
+	return out.Sound()
+}
+
+// Of says what a plan notes about a student: the groups that have them, where they sit
+// (row and place from 1; nil for nowhere), and with how many they should not be together.
+func (p Plan) Of(student string) (groups []string, seat []int, apart int) {
+	for _, set := range p.Sets {
+		for i, g := range set.Groups {
+			if slices.Contains(g, student) {
+				groups = append(groups, set.Name+" "+strconv.Itoa(i+1))
+			}
+		}
+	}
+	if at := slices.Index(p.Seats.At, student); at >= 0 && p.Seats.Columns > 0 {
+		seat = []int{at/p.Seats.Columns + 1, at%p.Seats.Columns + 1}
+	}
+	for _, pair := range p.Apart {
+		if slices.Contains(pair[:], student) {
+			apart++
+		}
+	}
+	return groups, seat, apart
 }
 
 // Check gives a plan as it is kept for a class with these students. Those who are not

@@ -3,6 +3,7 @@ package settings_test
 import (
 	"strings"
 	"testing"
+	"time"
 
 	"alpenglow/core/refusal"
 	"alpenglow/core/settings"
@@ -60,5 +61,15 @@ func TestHouse(t *testing.T) {
 		if _, err := h.Check(); refusal.Of(err) == nil || refusal.Of(err).Code != c.want {
 			t.Errorf("%s: %v, want %s", name, err, c.want)
 		}
+	}
+}
+
+func TestGoesAt(t *testing.T) {
+	ended := time.Date(2026, 11, 26, 10, 0, 0, 0, time.UTC)
+	if at, goes := settings.GoesAt(ended, 24); !goes || !at.Equal(time.Date(2028, 11, 26, 10, 0, 0, 0, time.UTC)) {
+		t.Errorf("after 24 months: %v, %v", at, goes)
+	}
+	if _, goes := settings.GoesAt(ended, 0); goes {
+		t.Error("what is kept for ever goes")
 	}
 }

@@ -24,7 +24,7 @@ var roots = []any{
 	// classes
 	web.ClassBook{}, web.NameList{}, web.NameRows{}, web.ListText{}, web.NewClass{}, web.ClassMade{}, web.SetClass{},
 	web.SetStudent{}, web.NextYear{}, web.TeachTogether{}, web.MoveStudent{}, web.MergeStudents{}, web.Cards{},
-	web.RegisterLook{}, web.ByCard{}, web.CameIn{}, web.TieStudent{}, web.LikelyStudents{},
+	web.RegisterLook{}, web.SetKeep{}, web.Receipt{}, web.AccountReceipt{}, web.Persons{}, web.ByCard{}, web.CameIn{}, web.TieStudent{}, web.LikelyStudents{},
 	// boards and lessons
 	web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.AtDoor{},
 	web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Uploaded{},
