@@ -47,6 +47,15 @@ export function Account() {
           </Room>
           <Second on={account.data.second ?? false} left={account.data.recoveryLeft ?? 0} />
           <Password second={account.data.second ?? false} />
+          <Room title={t('account.file')} text={t('account.fileText')}>
+            <a
+              href="/api/account/file"
+              download
+              className="self-start rounded-lg border border-edge bg-paper px-3 py-1.5 font-semibold hover:bg-mist"
+            >
+              {t('account.fileGet')}
+            </a>
+          </Room>
           <Room title={t('account.signIns')}>
             {others.length > 0 && (
               <Button className="self-start" onClick={() => void act(() => call('DELETE', '/account/sign-ins'))}>

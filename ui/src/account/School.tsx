@@ -8,7 +8,9 @@ import { Typed } from '../kit/Typed'
 import { call, codeOf } from '../wire/http'
 import type { HouseReply, HouseSettings } from '../wire/types.gen'
 import { useAct } from '../wire/useAct'
+import { useMerged } from '../wire/useMerged'
 import { Levels } from './Levels'
+import { Persons } from './Persons'
 import { Room } from './Room'
 import { Rooms } from './Rooms'
 
@@ -20,9 +22,9 @@ export function School() {
   const reply = useQuery({ queryKey: ['house'], queryFn: () => call<HouseReply>('GET', '/house') })
   const { act, problem } = useAct('house', 'me')
   const code = problem ?? (reply.isError ? codeOf(reply.error) : null)
-  if (code === 'sign-in-needed') return <ToSignIn />
   const house = reply.data?.house
-  const set = (to: Partial<HouseSettings>) => act(() => call('POST', '/house', { ...house, ...to }))
+  const set = useMerged(house, (next) => act(() => call('POST', '/house', next satisfies HouseSettings)))
+  if (code === 'sign-in-needed') return <ToSignIn />
   return (
     <Rooms room="school">
       <Refusal code={code} />
@@ -32,9 +34,7 @@ export function School() {
           <Room title={t('school.name')} text={t('school.nameText')}>
             <div className="max-w-md">
               <Typed
-                label={t('school.name')}
-                hideLabel
-                help={t('school.nameHelp')}
+                label={t('school.nameLabel')}
                 value={house.school}
                 limit={80}
                 onChange={(school) => void set({ school })}
@@ -57,6 +57,9 @@ export function School() {
           </Room>
           <Room title={t('school.levels')} text={t('school.levelsText')}>
             <Levels scale={house.scale} signs={reply.data?.signs ?? []} onSave={(scale) => set({ scale })} />
+          </Room>
+          <Room title={t('rights.title')} text={t('rights.text')}>
+            <Persons />
           </Room>
           <Room title={t('school.keep')}>
             <Pick

@@ -7,6 +7,7 @@ import { call } from '../wire/http'
 import type { Language, OwnSettings, Region } from '../wire/types.gen'
 import { useAct } from '../wire/useAct'
 import { useMe } from '../wire/useMe'
+import { useMerged } from '../wire/useMerged'
 import { Rooms } from './Rooms'
 import { Room } from './Room'
 
@@ -27,9 +28,9 @@ export function Settings() {
   const { t } = useTranslation()
   const me = useMe()
   const { act, problem } = useAct('me')
-  if (me.data && !me.data.teacher) return <ToSignIn />
   const own = me.data?.teacher?.settings
-  const set = (to: Partial<OwnSettings>) => void act(() => call('POST', '/settings', { ...own, ...to }))
+  const set = useMerged(own, (next) => void act(() => call('POST', '/settings', next satisfies OwnSettings)))
+  if (me.data && !me.data.teacher) return <ToSignIn />
   return (
     <Rooms room="settings">
       <Refusal code={problem} />

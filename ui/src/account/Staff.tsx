@@ -4,6 +4,7 @@ import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
+import { Confirm } from '../kit/Confirm'
 import { Dialog } from '../kit/Dialog'
 import { Field } from '../kit/Field'
 import { PickOne } from '../kit/PickOne'
@@ -11,6 +12,7 @@ import { Refusal } from '../kit/Refusal'
 import { ToSignIn } from '../kit/ToSignIn'
 import { call, codeOf } from '../wire/http'
 import type {
+  AccountReceipt,
   Code,
   HandOver,
   Invite,
@@ -33,6 +35,8 @@ export function Staff() {
   const [inviting, setInviting] = useState(false)
   const [link, setLink] = useState<{ name: string; link: InviteLink } | null>(null)
   const [giving, give] = useState<StaffPerson | null>(null)
+  const [erasing, erase] = useState<StaffPerson | null>(null)
+  const [erased, setErased] = useState<AccountReceipt | null>(null)
   const [search, setSearch] = useState('')
   const code = problem ?? (list.isError ? codeOf(list.error) : null)
   if (code === 'sign-in-needed') return <ToSignIn />
@@ -45,6 +49,7 @@ export function Staff() {
       ),
     takeSecond: (person) => void act(() => call('DELETE', `${at(person)}/second`)),
     give,
+    erase,
   }
   const words = search.trim().toLocaleLowerCase()
   const people = list.data?.people ?? []
@@ -112,6 +117,23 @@ export function Staff() {
           }}
         />
       )}
+      <Confirm
+        open={erasing !== null}
+        onOpenChange={() => erase(null)}
+        title={t('staff.eraseTitle', erasing ?? undefined)}
+        text={t('staff.eraseText')}
+        yes={t('rights.eraseYes')}
+        onYes={async () => {
+          setErased(await call<AccountReceipt>('DELETE', at(erasing!)))
+          erase(null)
+          await list.refetch()
+        }}
+      />
+      {erased && (
+        <Dialog open onOpenChange={() => setErased(null)} title={t('staff.erased')} text={when(erased.at)}>
+          <p>{t('staff.erasedText', { ...erased })}</p>
+        </Dialog>
+      )}
       {link && (
         <Dialog
           open
@@ -135,6 +157,7 @@ type Does = {
   password: (person: StaffPerson) => void
   takeSecond: (person: StaffPerson) => void
   give: (person: StaffPerson) => void
+  erase: (person: StaffPerson) => void
 }
 
 function More({ person, does }: { person: StaffPerson; does: Does }) {
@@ -166,9 +189,14 @@ function More({ person, does }: { person: StaffPerson; does: Does }) {
           </>
         )}
         {person.left && (
-          <DropdownMenu.Item className={item} onSelect={() => does.give(person)}>
-            {t('staff.give')}
-          </DropdownMenu.Item>
+          <>
+            <DropdownMenu.Item className={item} onSelect={() => does.give(person)}>
+              {t('staff.give')}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={`${item} text-rose`} onSelect={() => does.erase(person)}>
+              {t('staff.erase')}
+            </DropdownMenu.Item>
+          </>
         )}
         <DropdownMenu.Item className={item} onSelect={() => does.set(person, { left: !person.left })}>
           {t(person.left ? 'staff.comeBack' : 'staff.leave')}

@@ -17,6 +17,9 @@ export function SessionName({ session }: { session: SessionItem }) {
         {' · '}
         {when(session.startedAt)} · {t('boards.students', { count: session.students })}
         {session.by && ` · ${t('boards.by', { name: session.by })}`}
+        {session.goesAt && (
+          <span className="font-semibold text-amber"> · {t('boards.goes', { when: when(session.goesAt) })}</span>
+        )}
       </span>
     </span>
   )

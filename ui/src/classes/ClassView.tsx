@@ -14,12 +14,13 @@ import type { ClassMade, ClassPage, SetClass } from '../wire/types.gen'
 import { ListDialog } from './ListDialog'
 import { NextYear } from './NextYear'
 import { Groups } from './Groups'
+import { Keep } from './Keep'
 import { Seats } from './Seats'
 import { Students } from './Students'
 import { Together } from './Together'
 import { useClasses, type Change } from './useClasses'
 
-const rooms = ['students', 'groups', 'seats', 'teachers'] as const
+const rooms = ['students', 'groups', 'seats', 'teachers', 'records'] as const
 
 /** A class: its students, its groups and seats, and who teaches it. */
 export function ClassView() {
@@ -59,6 +60,9 @@ export function ClassView() {
             </Tabs.Content>
             <Tabs.Content value="teachers">
               <Together page={page} colleagues={book.data.colleagues} change={change} />
+            </Tabs.Content>
+            <Tabs.Content value="records">
+              <Keep page={page} change={change} />
             </Tabs.Content>
           </Tabs.Root>
         </>

@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { MoreVertical } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
@@ -5,18 +6,21 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { Confirm } from '../kit/Confirm'
 import { PickOne } from '../kit/PickOne'
+import { ReceiptDialog } from '../kit/ReceiptDialog'
 import { Typed } from '../kit/Typed'
-import { Refused } from '../wire/http'
-import type { ClassPage, ClassStudent, MergeStudents, MoveStudent, SetStudent } from '../wire/types.gen'
+import { call, Refused } from '../wire/http'
+import type { ClassPage, ClassStudent, MergeStudents, MoveStudent, Receipt, SetStudent } from '../wire/types.gen'
 import type { Change } from './useClasses'
 
 type Props = { page: ClassPage; others: ClassPage[]; change: Change }
-type Window = { kind: 'move' | 'merge' | 'card'; student: ClassStudent }
+type Window = { kind: 'move' | 'merge' | 'card' | 'erase'; student: ClassStudent }
 
 /** The students of a class, and those who have left it. */
 export function Students({ page, others, change }: Props) {
   const { t } = useTranslation()
+  const queries = useQueryClient()
   const [window, show] = useState<Window | null>(null)
+  const [receipt, setReceipt] = useState<{ of: string; receipt: Receipt } | null>(null)
   const at = (student: ClassStudent) => `/classes/${page.id}/students/${student.id}`
   const set = (student: ClassStudent, to: SetStudent) => void change(at(student), to)
   const here = page.students.filter((s) => !s.left)
@@ -34,6 +38,7 @@ export function Students({ page, others, change }: Props) {
           <Row
             key={student.id}
             student={student}
+            file={`/api${at(student)}/file`}
             onSet={(to) => set(student, to)}
             onOpen={(kind) => show({ kind, student })}
           />
@@ -90,14 +95,34 @@ export function Students({ page, others, change }: Props) {
         yes={t('cards.lostYes')}
         onYes={() => refusing(`/classes/${page.id}/cards/${window!.student.id}`, undefined, 'DELETE')}
       />
+      <Confirm
+        open={window?.kind === 'erase'}
+        onOpenChange={() => show(null)}
+        title={t('rights.eraseTitle', window?.student)}
+        text={t('rights.eraseText')}
+        yes={t('rights.eraseYes')}
+        onYes={async () => {
+          const { student } = window!
+          setReceipt({ of: student.name, receipt: await call<Receipt>('DELETE', at(student)) })
+          show(null)
+          await queries.invalidateQueries({ queryKey: ['classes'] })
+        }}
+      />
+      {receipt && <ReceiptDialog name={receipt.of} receipt={receipt.receipt} onClose={() => setReceipt(null)} />}
     </>
   )
 }
 
-type RowProps = { student: ClassStudent; onSet: (to: SetStudent) => void; onOpen: (kind: Window['kind']) => void }
+type RowProps = {
+  student: ClassStudent
+  /** Where everything about them is fetched. */
+  file: string
+  onSet: (to: SetStudent) => void
+  onOpen: (kind: Window['kind']) => void
+}
 
 /** A student, renamed in place, with what else is done about them. */
-function Row({ student, onSet, onOpen }: RowProps) {
+function Row({ student, file, onSet, onOpen }: RowProps) {
   const { t } = useTranslation()
   const item = 'cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist'
   return (
@@ -137,6 +162,15 @@ function Row({ student, onSet, onOpen }: RowProps) {
             </DropdownMenu.Item>
             <DropdownMenu.Item className={item} onSelect={() => onSet({ left: true })}>
               {t('classes.leave')}
+            </DropdownMenu.Item>
+            <DropdownMenu.Separator className="my-1 h-px bg-line" />
+            <DropdownMenu.Item className={item} asChild>
+              <a href={file} download className="block">
+                {t('rights.file')}
+              </a>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={`${item} text-rose`} onSelect={() => onOpen('erase')}>
+              {t('rights.erase')}
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useNavigate } from 'react-router'
+import { useLocation, useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
 import { Field } from '../kit/Field'
 import { useTitle } from '../kit/useTitle'
@@ -11,11 +11,16 @@ import { Welcome } from './Welcome'
 
 /** In with one's own name card, scanned or typed: whoever has it is themselves on any device. */
 export function CardIn() {
+  // Whoever scans another card while this page is open is somebody else.
+  const { hash } = useLocation()
+  return <Card key={hash} scanned={decodeURIComponent(hash.slice(1)).slice(0, 40)} />
+}
+
+/** What was scanned stood behind the #, where no server sees it, and goes in at once. */
+function Card({ scanned }: { scanned: string }) {
   const { t } = useTranslation()
   useTitle(t('card.title'))
   const navigate = useNavigate()
-  // What was scanned stands behind the #, where no server sees it, and goes in at once.
-  const [scanned] = useState(() => decodeURIComponent(location.hash.slice(1)).slice(0, 40))
   const [card, setCard] = useState(scanned)
   const [typed, setTyped] = useState<CameIn | null>(null)
   const [refused, setProblem] = useState<Code | null>(null)

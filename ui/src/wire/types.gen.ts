@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -1152,7 +1152,7 @@ export type HandOver = {
   to: string;
 };
 
-export type Did = "invited" | "withdrew" | "accepted" | "role" | "left" | "came-back" | "password-link" | "password" | "second-on" | "second-off" | "handed-over" | "house" | "class-made" | "class-changed" | "teachers" | "student-changed" | "student-moved" | "students-merged" | "cards" | "card-stopped" | "register" | "exported" | "erased" | "kept-for";
+export type Did = "invited" | "withdrew" | "accepted" | "role" | "left" | "came-back" | "password-link" | "password" | "second-on" | "second-off" | "handed-over" | "house" | "class-made" | "class-changed" | "teachers" | "student-changed" | "student-moved" | "students-merged" | "cards" | "card-stopped" | "register" | "exported" | "erased" | "kept-for" | "record-went" | "account-erased";
 
 export type JournalEntry = {
   id: number;
@@ -1237,6 +1237,7 @@ export type ClassPage = {
   students: Array<ClassStudent>;
   teachers: Array<Colleague>;
   plan: ClassPlan;
+  keep?: number;
 };
 
 export type ClassBook = {
@@ -1341,6 +1342,39 @@ export type RegisterLook = {
   problems: Array<RegisterProblem>;
 };
 
+export type SetKeep = {
+  months?: number;
+};
+
+export type Receipt = {
+  at: string;
+  classes: number;
+  lessons: number;
+  marks: number;
+  changes: number;
+  pictures: number;
+  mentions: number;
+  card?: boolean;
+};
+
+export type AccountReceipt = {
+  at: string;
+  boards: number;
+  lessons: number;
+  templates: number;
+  signIns: number;
+};
+
+export type PersonItem = {
+  id: string;
+  name: string;
+  classes: Array<string>;
+};
+
+export type Persons = {
+  persons: Array<PersonItem>;
+};
+
 export type ByCard = {
   card: string;
   session?: string;
@@ -1392,6 +1426,7 @@ export type SessionItem = {
   practice?: boolean;
   leftOpen?: boolean;
   by?: string;
+  goesAt?: string;
 };
 
 export type Boards = {
