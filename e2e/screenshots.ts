@@ -64,6 +64,15 @@ test('pictures of the main views', async ({ browser }) => {
     await signIn(teacher)
     await teacher.waitForTimeout(300)
     await shot(teacher, 'boards')
+    await teacher.goto('/classes')
+    await teacher.getByRole('link', { name: /^8 Juniper/ }).click()
+    await teacher.getByRole('tab', { name: 'Seats' }).click()
+    await teacher.waitForTimeout(400)
+    await shot(teacher, 'classes')
+    await teacher.goto('/settings')
+    await teacher.getByRole('heading', { name: 'Screens' }).waitFor()
+    await shot(teacher, 'settings')
+    await teacher.goto('/boards')
     const code = await startSession(teacher)
 
     const names = ['Noor', 'Kenji', 'Amara', 'Tomás', 'Liv', 'Samir', 'Oskar', 'Vera']
@@ -143,7 +152,6 @@ test('pictures of the main views', async ({ browser }) => {
       await page.getByRole('radio', { name: i % 3 === 0 ? '14.77 days' : '29.53 days' }).check()
       await saved(page)
     }
-    await shot(noor, 'student-phone-poll')
     await teacher.waitForTimeout(300)
     await shot(teacher, 'poll')
     await teacher.getByRole('button', { name: 'Show the right answer' }).click()
@@ -217,7 +225,6 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await teacher.keyboard.press('Alt+f')
     await teacher.getByRole('radio', { name: 'Words in large letters' }).waitFor()
     await teacher.waitForTimeout(1500)
-    await shot(teacher, 'front-choose')
     await teacher.keyboard.press('Escape')
     await teacher.getByRole('button', { name: /Lead everybody to frame 2/ }).click()
     await teacher.waitForTimeout(9000)

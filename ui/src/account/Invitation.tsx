@@ -62,6 +62,10 @@ function Form({ token, invited }: { token: string; invited: Invited }) {
       queries.clear()
       void navigate('/boards', { replace: true })
     },
+    onError: (error) => {
+      // The password is set; a link alone does not open an account with a second factor.
+      if (codeOf(error) === 'second-needed') void navigate('/sign-in', { replace: true })
+    },
   })
   const code = accept.isError ? codeOf(accept.error) : null
   const problem = (field: keyof typeof about) => (code && about[field].includes(code) ? t(`refusal.${code}`) : null)
