@@ -167,6 +167,9 @@ type SessionSummary struct {
 	By *string `db:"by"`
 	// Months is how long its record is kept after it has ended.
 	Months int `db:"months"`
+	// ClassID is its class, Away that it is put away.
+	ClassID *string `db:"class_id"`
+	Away    bool    `db:"away"`
 }
 
 // Leads reports whether a teacher may lead a session and read its record: theirs, or
@@ -180,7 +183,8 @@ func (s *Store) Leads(ctx context.Context, session, teacher string) (bool, error
 func (s *Store) Sessions(ctx context.Context, teacher string) ([]SessionSummary, error) {
 	return list[SessionSummary](ctx, s, `
 		SELECT s.id, s.title, s.class_name, s.board_id, s.started_at, s.ended_at, s.practice, s.people AS students,
-			CASE WHEN s.teacher_id <> $1 THEN t.name END AS by, `+keptFor()+` AS months
+			CASE WHEN s.teacher_id <> $1 THEN t.name END AS by, `+keptFor()+` AS months,
+			s.class_id, c.archived_at IS NOT NULL AS away
 		FROM leads l JOIN sessions s ON s.id = l.session_id JOIN teachers t ON t.id = s.teacher_id
 			LEFT JOIN classes c ON c.id = s.class_id
 		WHERE l.teacher_id = $1 ORDER BY s.started_at DESC LIMIT 200`, teacher)

@@ -51,7 +51,10 @@ func (s *server) boards(c *gin.Context) {
 	}
 	for _, n := range sessions {
 		item := SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt,
-			EndedAt: n.EndedAt, Practice: n.Practice, LeftOpen: n.EndedAt == nil && session.LeftOpen(n.StartedAt, time.Now())}
+			EndedAt: n.EndedAt, Practice: n.Practice, Away: n.Away, LeftOpen: n.EndedAt == nil && session.LeftOpen(n.StartedAt, time.Now())}
+		if n.ClassID != nil {
+			item.Class = *n.ClassID
+		}
 		if n.By != nil {
 			item.By = *n.By
 		}

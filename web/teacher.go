@@ -132,44 +132,53 @@ func (s *server) ownSession(c *gin.Context) (store.Session, error) {
 	return n, missing(err)
 }
 
-// read gives the record of the session in the path, with the session.
-func (s *server) read(c *gin.Context) (store.Session, record.Record, error) {
+// read gives the record of the session in the path, with the session and who took part.
+func (s *server) read(c *gin.Context) (store.Session, record.Record, []store.Participant, error) {
 	n, err := s.ownSession(c)
 	if err != nil {
-		return n, record.Record{}, err
+		return n, record.Record{}, nil, err
 	}
 	participants, err := s.Store.Participants(c.Request.Context(), n.ID)
 	if err != nil {
-		return n, record.Record{}, err
+		return n, record.Record{}, nil, err
 	}
 	board, err := s.Store.Lesson(c.Request.Context(), n.ID)
 	if err != nil {
-		return n, record.Record{}, err
+		return n, record.Record{}, nil, err
 	}
 	marks, err := s.Store.SessionMarks(c.Request.Context(), n.ID)
 	if err != nil {
-		return n, record.Record{}, err
+		return n, record.Record{}, nil, err
 	}
 	students := make([]record.Student, len(participants))
 	for i, p := range participants {
 		students[i] = record.Student{ID: p.ID, Name: n.Calls(p)}
 	}
-	return n, record.Build(board, students, marks), nil
+	return n, record.Build(board, students, marks), participants, nil
 }
 
 func (s *server) record(c *gin.Context) {
-	n, kept, err := s.read(c)
+	n, kept, people, err := s.read(c)
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, RecordReply{Record: kept,
+	var tied map[string]string
+	if len(n.Students.V) > 0 {
+		tied = map[string]string{}
+		for _, p := range people {
+			if p.StudentID != nil {
+				tied[p.ID] = *p.StudentID
+			}
+		}
+	}
+	c.JSON(http.StatusOK, RecordReply{Record: kept, Tied: tied,
 		Session: SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName,
 			Students: len(kept.Students), StartedAt: n.StartedAt, EndedAt: n.EndedAt}})
 }
 
 func (s *server) recordCSV(c *gin.Context) {
-	n, kept, err := s.read(c)
+	n, kept, _, err := s.read(c)
 	if err != nil {
 		refuse(c, err)
 		return

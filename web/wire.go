@@ -122,6 +122,9 @@ type SessionItem struct {
 	LeftOpen  bool       `json:"leftOpen,omitempty"` // goes on, probably forgotten
 	// By is who started it, where that is a colleague.
 	By string `json:"by,omitempty"`
+	// Class is its class by id; Away says that it is put away.
+	Class string `json:"class,omitempty"`
+	Away  bool   `json:"away,omitempty"`
 	// GoesAt is when its record goes, where that is soon.
 	GoesAt *time.Time `json:"goesAt,omitempty"`
 }
@@ -172,6 +175,9 @@ type Join struct {
 type RecordReply struct {
 	Session SessionItem   `json:"session"`
 	Record  record.Record `json:"record"`
+	// Tied says which student of the class each participant is; left out where there was
+	// no class list.
+	Tied map[string]string `json:"tied,omitzero"`
 }
 
 // Uploaded is a picture that was taken in: its id, and its size in pixels.

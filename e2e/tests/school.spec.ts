@@ -138,6 +138,18 @@ test('a name card on another device, a typed name tied, and the groups of the cl
       WHERE p.name IN ('Kenij', 'Noor') AND t.name IN ('Kenji', 'Noor') AND p.joined_at > now() - interval '5 minutes'`),
   ).toBe(2)
 
+  // Liva is nobody's name; she is told apart later, on the record.
+  const liv = await device(browser, server.url, phone)
+  await join(liv, lesson, 'Liva')
+  const record = await ines.context().newPage()
+  await record.goto(ines.url().replace('/run/', '/records/'))
+  await record.getByRole('button', { name: 'Who is Liva?' }).click()
+  await record.getByRole('button', { name: 'Liv', exact: true }).click()
+  await expect(record.getByRole('heading', { level: 3, name: 'Liv (Liva)' })).toBeVisible()
+  await expect(record.getByRole('heading', { level: 3, name: 'Kenji (Kenij)' })).toBeVisible()
+  await accessible(record)
+  await record.close()
+
   // A lost card is replaced: the phone is out, the laptop goes on.
   await ines.goto('/classes')
   await ines.getByRole('link', { name: /^8 Juniper/ }).click()

@@ -9,7 +9,7 @@ import { useMe } from '../wire/useMe'
 import { when } from '../words/words'
 import { LiveLessons } from './LiveLessons'
 import { NewBoard } from './NewBoard'
-import { SessionName } from './SessionName'
+import { SessionName } from '../kit/SessionName'
 import { Shelf } from './Shelf'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/useTitle'
@@ -35,7 +35,7 @@ export function Boards() {
   }
   const guest = me.data?.teacher?.goesAt
   const live = list.data?.sessions.filter((s) => !s.endedAt) ?? []
-  const ended = list.data?.sessions.filter((s) => s.endedAt) ?? []
+  const ended = list.data?.sessions.filter((s) => s.endedAt && !s.away) ?? []
 
   return (
     <div className="min-h-full">

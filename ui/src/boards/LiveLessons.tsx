@@ -6,7 +6,7 @@ import { Button } from '../kit/Button'
 import { Confirm } from '../kit/Confirm'
 import { call } from '../wire/http'
 import type { SessionItem } from '../wire/types.gen'
-import { SessionName } from './SessionName'
+import { SessionName } from '../kit/SessionName'
 
 /** How many are shown at first, so that the boards stay in sight. */
 const FEW = 2

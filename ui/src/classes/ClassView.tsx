@@ -13,6 +13,7 @@ import { call } from '../wire/http'
 import type { ClassMade, ClassPage, SetClass } from '../wire/types.gen'
 import { ListDialog } from './ListDialog'
 import { NextYear } from './NextYear'
+import { Records } from './Records'
 import { Groups } from './Groups'
 import { Keep } from './Keep'
 import { Seats } from './Seats'
@@ -62,6 +63,7 @@ export function ClassView() {
               <Together page={page} colleagues={book.data.colleagues} change={change} />
             </Tabs.Content>
             <Tabs.Content value="records">
+              <Records page={page} />
               <Keep page={page} change={change} />
             </Tabs.Content>
           </Tabs.Root>

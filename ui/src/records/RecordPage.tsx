@@ -15,6 +15,7 @@ import { Face } from '../kit/people'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
 import type { Element, Frame, Kept, OnFrame, RecordReply } from '../wire/types.gen'
+import { WhoIs } from '../kit/WhoIs'
 import { when } from '../words/words'
 import { isHidden } from '../rules/standing'
 import { ToSignIn } from '../kit/ToSignIn'
@@ -49,6 +50,8 @@ export function RecordPage() {
     queryFn: () => call<RecordReply>('GET', `/sessions/${session}/record`),
     staleTime: 0,
   })
+  /** Of whom is asked which student they were. */
+  const [who, askWho] = useState<Kept | null>(null)
   if (query.isError && codeOf(query.error) === 'sign-in-needed') return <ToSignIn />
   if (!query.data) {
     return (
@@ -57,7 +60,7 @@ export function RecordPage() {
       </main>
     )
   }
-  const { session: about, record } = query.data
+  const { session: about, record, tied } = query.data
   return (
     <div className="min-h-full">
       <header className="flex flex-wrap items-center gap-3 border-b border-line bg-paper px-5 py-3">
@@ -114,21 +117,50 @@ export function RecordPage() {
           {record.students.length === 0 && <p className="text-slate">{t('record.noOne')}</p>}
           <ul className="flex flex-col gap-4">
             {record.students.map((student) => (
-              <StudentRow key={student.id} student={student} frames={record.board.frames} />
+              <StudentRow
+                key={student.id}
+                student={student}
+                frames={record.board.frames}
+                unknown={tied !== undefined && !tied[student.id]}
+                onWho={() => askWho(student)}
+              />
             ))}
           </ul>
         </section>
+        {who && (
+          <WhoIs
+            session={session}
+            id={who.id}
+            name={who.name}
+            student={tied?.[who.id] ?? ''}
+            onClose={() => askWho(null)}
+          />
+        )}
       </main>
     </div>
   )
 }
 
-function StudentRow({ student, frames }: { student: Kept; frames: Frame[] }) {
+type RowProps = {
+  student: Kept
+  frames: Frame[]
+  /** There is a class list, and nobody has said which student this is. */
+  unknown: boolean
+  onWho: () => void
+}
+
+function StudentRow({ student, frames, unknown, onWho }: RowProps) {
+  const { t } = useTranslation()
   return (
     <li className="rounded-2xl border border-line bg-paper p-4">
       <h3 className="mb-3 flex items-center gap-2.5 text-lg">
         <Face id={student.id} name={student.name} />
         {student.name}
+        {unknown && (
+          <Button className="text-base" onClick={onWho}>
+            {t('whoIs.open', { name: student.name })}
+          </Button>
+        )}
       </h3>
       <ol className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
         {student.frames.map((on, i) => (

@@ -1426,6 +1426,8 @@ export type SessionItem = {
   practice?: boolean;
   leftOpen?: boolean;
   by?: string;
+  class?: string;
+  away?: boolean;
   goesAt?: string;
 };
 
@@ -1535,6 +1537,7 @@ export type Record = {
 export type RecordReply = {
   session: SessionItem;
   record: Record;
+  tied: { [key: string]: string };
 };
 
 export type Uploaded = {
