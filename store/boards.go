@@ -122,7 +122,9 @@ func (s *Store) Frame(ctx context.Context, teacher, id string) (lesson.Frame, er
 // BoardChanges reads the changes of a teacher's board after a number, in order. It says
 // ErrNotFound where there is no such board.
 func (s *Store) BoardChanges(ctx context.Context, teacher, id string, since int64) ([]prepare.Changed, error) {
-	var rows []*string
+	var rows []struct {
+		Change *string `db:"change"` // nil: the board is there, and nothing has changed
+	}
 	err := s.db.SelectContext(ctx, &rows, `SELECT e.change FROM boards b LEFT JOIN edits e ON e.board_id = b.id AND e.rev > $3
 		WHERE `+ownBoard+` AND b.id = $2 ORDER BY e.rev`, teacher, id, since)
 	if err != nil {
@@ -133,11 +135,11 @@ func (s *Store) BoardChanges(ctx context.Context, teacher, id string, since int6
 	}
 	changes := []prepare.Changed{}
 	for _, r := range rows {
-		if r == nil { // the board is there, and nothing has changed
+		if r.Change == nil {
 			continue
 		}
 		var change JSON[prepare.Changed]
-		if err := change.Scan(*r); err != nil {
+		if err := change.Scan(*r.Change); err != nil {
 			return nil, fmt.Errorf("read edits: %w", err)
 		}
 		changes = append(changes, change.V)

@@ -184,7 +184,8 @@ func (s *Store) NextYear(ctx context.Context, teacher, class, name string) (id s
 
 // Colleagues lists those of the staff with whom a class can be taught.
 func (s *Store) Colleagues(ctx context.Context, teacher string) ([]Colleague, error) {
-	return list[Colleague](ctx, s, `SELECT id, name FROM teachers WHERE left_at IS NULL AND id <> $1 ORDER BY lower(name), id`,
+	return list[Colleague](ctx, s, `SELECT id, name FROM teachers WHERE left_at IS NULL AND goes_at IS NULL AND id <> $1
+		ORDER BY lower(name), id`,
 		teacher)
 }
 
@@ -198,7 +199,7 @@ func (s *Store) TeachTogether(ctx context.Context, teacher, class, colleague str
 		if teaches {
 			var added string
 			return none(tx.GetContext(ctx, &added, `INSERT INTO class_teachers (class_id, teacher_id)
-				SELECT $1, id FROM teachers WHERE id = $2 AND left_at IS NULL
+				SELECT $1, id FROM teachers WHERE id = $2 AND left_at IS NULL AND goes_at IS NULL
 				ON CONFLICT (class_id, teacher_id) DO UPDATE SET teacher_id = excluded.teacher_id RETURNING teacher_id`,
 				class, colleague))
 		}

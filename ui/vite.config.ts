@@ -29,7 +29,14 @@ export default defineConfig({
       output: {
         codeSplitting: {
           groups: [
-            { name: 'small', test: /src\/wire\/http|src\/frame\/colours|icons\/(check|plus|x)\.|createLucideIcon|uuid\/|useTranslation|jsx-runtime/ },
+            {
+              name: 'small',
+              test: /src\/wire\/(http|useAsked)|src\/words\/(words\.ts|en\.json)|src\/kit\/(Button|Field|Logo|useTitle|part|people)\.|src\/frame\/paint\/colours|icons\/(check|plus|x|ellipsis|door-closed|message-square|thumbs-up|image|maximize|minus|eye|undo-2|message-circle-question-mark)\.|createLucideIcon|uuid\/|useTranslation|jsx-runtime|react-router|react-dom/,
+            },
+            {
+              name: 'work',
+              test: /src\/frame\/(?!hand\/(Dictate|columns|speech|arrange|clipboard)|marks\/PreparedMark|paint\/(Thumbnail|canvas|paintQueue|columns|lines))(paint|marks|hand)\/|src\/rules\/(?!columns)|src\/frame\/(useCounts|useColumns|viewSign)|src\/wire\/(ground|useClock|clock|keeping|outbox|undo|batches|sheets|lesson|desk|bench|useLesson|useCalm|contents|passing|types)/,
+            },
           ],
         },
       },

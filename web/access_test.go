@@ -84,7 +84,7 @@ var routes = map[string]struct {
 	"POST /api/boards/:id/card": {who: teaching}, "POST /api/boards/:id/copies": {who: teaching},
 	"POST /api/boards/:id/templates":   {who: teaching, body: `{"frame":"one","name":"x"}`},
 	"POST /api/boards/:id/sessions":    {who: teaching, body: `{"class":"","pace":"led"}`},
-	"POST /api/boards/:id/rehearsals":  {who: teaching, body: `{"students":2}`},
+	"POST /api/boards/:id/rehearsals":  {who: member, body: `{"students":2}`},
 	"POST /api/sessions/:id/rehearsal": {who: teaching}, "DELETE /api/sessions/:id/rehearsal": {who: teaching},
 	"POST /api/boards/:id/tidy": {who: teaching}, "GET /api/boards/:id/try": {who: teaching},
 	"GET /api/boards/:id/file": {who: teaching}, "GET /api/intakes/:id": {who: teaching},
@@ -182,6 +182,12 @@ func TestAccess(t *testing.T) {
 		}
 		return refusal.NotForGuests
 	})
+	// What is one's own is there, also where nothing has changed.
+	for _, route := range []string{"GET /api/boards/:id", "GET /api/boards/:id/edits", "GET /api/sessions/:id/record"} {
+		if got := ask(ines, route); got != "" {
+			t.Errorf("one's own: %s is answered with %q", route, got)
+		}
+	}
 	// Whatever of a colleague's is asked for is not there.
 	for _, route := range all {
 		if routes[route].who == anybody {
@@ -256,6 +262,21 @@ func TestGuests(t *testing.T) {
 	}
 	if got := gone.get("/api/boards/"+made.Board, nil); got != refusal.SignInNeeded {
 		t.Errorf("afterwards: %q", got)
+	}
+	// A guest makes no more than so much, and is nobody of the staff.
+	busy, refused := h.visitor(), refusal.Code("")
+	busy.post("/api/guest", struct{}{}, nil)
+	for range 40 {
+		if refused = busy.post("/api/boards", web.NewBoard{Title: "Tides"}, nil); refused != "" {
+			break
+		}
+	}
+	if refused != refusal.TooMany {
+		t.Errorf("boards without end: %q", refused)
+	}
+	var book web.ClassBook
+	if h.teacher("ines@ternharbour.example").get("/api/classes", &book); len(book.Colleagues) != 1 {
+		t.Errorf("with whom a class can be taught: %+v", book.Colleagues)
 	}
 	for range 30 {
 		if got := h.visitor().post("/api/guest", struct{}{}, nil); got == refusal.TooMany {

@@ -162,6 +162,35 @@ func littleForGuests(c *gin.Context) {
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, forGuests)
 }
 
+// fewForGuests bounds how much a guest makes: what they leave goes after a day, but until
+// then it takes room.
+func (s *server) fewForGuests(c *gin.Context) {
+	v := visitor(c)
+	if !v.Guest {
+		return
+	}
+	made, ok := s.makes.try(v.Account, time.Now())
+	if !ok {
+		refuse(c, refusal.New(refusal.TooMany))
+		return
+	}
+	made(true)
+}
+
+// lists is how many spreadsheets and registers are read at once.
+const lists = 2
+
+// inTurn lets a few at once go on; the others wait for as long as they like.
+func (s *server) inTurn(c *gin.Context) {
+	select {
+	case s.reading <- struct{}{}:
+		defer func() { <-s.reading }()
+		c.Next()
+	case <-c.Request.Context().Done():
+		c.Abort()
+	}
+}
+
 // limitList lets a list of names be larger than other messages.
 func limitList(c *gin.Context) {
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 2*roster.MaxListed)

@@ -24,6 +24,8 @@ var (
 	addressSigns  = allowance{atOnce: 60, every: 2 * time.Second}         // from one address, a school's perhaps
 	newFronts     = allowance{atOnce: 40, every: 10 * time.Second}        // screens of one school
 	newGuests     = allowance{atOnce: 20, every: time.Minute}             // of one address
+	guestMakes    = allowance{atOnce: 30, every: 5 * time.Minute}         // boards, lessons, files of one guest
+	secondGuesses = allowance{atOnce: 20, every: time.Minute}             // codes of one account, from anywhere
 	newResets     = allowance{atOnce: 5, every: 10 * time.Minute}         // of one address, and to one
 	newSeats      = allowance{atOnce: 320, every: 250 * time.Millisecond} // a hall at once, and a few after it
 )

@@ -22,15 +22,20 @@ func (s *server) checkSecond(ctx context.Context, t store.Teacher, typed string)
 	if typed == "" {
 		return refusal.New(refusal.SecondNeeded)
 	}
+	counted, ok := s.seconds.try(t.ID, time.Now())
+	if !ok {
+		return refusal.New(refusal.TooMany)
+	}
 	right := false
 	var err error
+	defer func() { counted(err == nil && !right) }()
 	if step, ok := account.CheckCode(*t.Second, typed, time.Now(), t.SecondStep); ok {
 		right, err = s.Store.TakeStep(ctx, t.ID, step)
 	} else if code := account.ReadRecovery(typed); code != "" {
 		right, err = s.Store.TakeRecovery(ctx, t.ID, hashed(code))
 	}
 	if err == nil && !right {
-		err = refusal.New(refusal.SecondWrong)
+		return refusal.New(refusal.SecondWrong)
 	}
 	return err
 }

@@ -74,8 +74,9 @@ type server struct {
 	logins *scs.SessionManager
 	// codes and signIns count wrong ones, signing those from one address, seating
 	// the seats that were given out, fronting the front screens.
-	codes, signIns, signing, seating, fronting, guests, resets *guesses
+	codes, signIns, signing, seating, fronting, guests, resets, makes, seconds *guesses
 
+	reading    chan struct{} // spreadsheets and registers take memory; so many at once
 	hashing    chan struct{} // argon2id takes 64 MB and a processor each; so many at once
 	uploads    *uploads
 	blanks     blanks
@@ -90,6 +91,8 @@ func New(c Config) (http.Handler, error) {
 		signIns: newGuesses(signInGuesses, nil),
 		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil),
 		fronting: newGuesses(newFronts, nil), guests: newGuesses(newGuests, nil), resets: newGuesses(newResets, nil),
+		makes: newGuesses(guestMakes, nil), seconds: newGuesses(secondGuesses, nil),
+		reading: make(chan struct{}, lists),
 		hashing: make(chan struct{}, max(1, runtime.NumCPU()/2)),
 		uploads: newUploads(c.Pictures),
 		intakes: newIntakes(), rehearsals: newRehearsals(),
@@ -141,14 +144,14 @@ func New(c Config) (http.Handler, error) {
 	pictures := r.Group("/api", s.fromHere, s.whoIsCalling) // larger than other messages
 	pictures.POST("/sessions/:id/pictures", s.addPicture)
 	pictures.GET("/pictures/:id", s.picture)
-	pictures.POST("/pictures", needTeacher, littleForGuests, s.keepPicture)
-	pictures.POST("/intakes", needTeacher, littleForGuests, s.bringIn)
-	pictures.POST("/boards/file", needTeacher, littleForGuests, s.importBoard)
+	pictures.POST("/pictures", needTeacher, littleForGuests, s.fewForGuests, s.keepPicture)
+	pictures.POST("/intakes", needTeacher, littleForGuests, s.fewForGuests, s.bringIn)
+	pictures.POST("/boards/file", needTeacher, littleForGuests, s.fewForGuests, s.importBoard)
 	pictures.POST("/list", needMember, limitList, s.readList)
-	pictures.POST("/list/file", needMember, s.readListFile)
+	pictures.POST("/list/file", needMember, s.inTurn, s.readListFile)
 	pictures.POST("/classes", needMember, limitList, s.addClass)
 	pictures.POST("/classes/:id/students", needMember, limitList, s.addStudents)
-	pictures.POST("/register", needMember, s.readRegister)
+	pictures.POST("/register", needMember, s.inTurn, s.readRegister)
 	r.GET("/api/paper", s.paper)
 
 	mine := api.Group("/account", needAccount)
@@ -183,6 +186,7 @@ func New(c Config) (http.Handler, error) {
 	member.POST("/shared/:word", s.takeShared)
 	member.GET("/library", s.library)
 	member.POST("/boards/:id/link", s.shareBoard)
+	member.POST("/boards/:id/rehearsals", s.rehearse)
 
 	staff := api.Group("", needMember, s.needAdministrator)
 	staff.GET("/staff", s.staff)
@@ -201,17 +205,16 @@ func New(c Config) (http.Handler, error) {
 
 	teacher := api.Group("", needTeacher)
 	teacher.GET("/boards", s.boards)
-	teacher.POST("/boards", s.newBoard)
+	teacher.POST("/boards", s.fewForGuests, s.newBoard)
 	teacher.GET("/search", s.search)
 	teacher.GET("/boards/:id", s.board)
 	teacher.POST("/boards/:id/edits", s.editBoard)
 	teacher.GET("/boards/:id/edits", s.boardChanges)
 	teacher.POST("/boards/:id/frames", s.addFrames)
 	teacher.POST("/boards/:id/card", s.setCard)
-	teacher.POST("/boards/:id/copies", s.copyBoard)
-	teacher.POST("/boards/:id/templates", s.addTemplate)
-	teacher.POST("/boards/:id/sessions", s.startSession)
-	teacher.POST("/boards/:id/rehearsals", s.rehearse)
+	teacher.POST("/boards/:id/copies", s.fewForGuests, s.copyBoard)
+	teacher.POST("/boards/:id/templates", s.fewForGuests, s.addTemplate)
+	teacher.POST("/boards/:id/sessions", s.fewForGuests, s.startSession)
 	teacher.POST("/sessions/:id/rehearsal", s.rehearsing)
 	teacher.DELETE("/sessions/:id/rehearsal", s.endRehearsal)
 	teacher.POST("/boards/:id/tidy", s.tidyBoard)
@@ -221,7 +224,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.DELETE("/intakes/:id", s.dropIntake)
 	teacher.GET("/templates", s.templates)
 	teacher.DELETE("/templates/:id", s.removeTemplate)
-	teacher.POST("/library", s.takeIllustration)
+	teacher.POST("/library", s.fewForGuests, s.takeIllustration)
 	teacher.GET("/illustrations/:id", s.illustration)
 	teacher.GET("/sessions/:id/differences", s.differences)
 	teacher.POST("/sessions/:id/take", s.takeIntoBoard)

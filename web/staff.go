@@ -208,7 +208,7 @@ func (s *server) linkFor(c *gin.Context, did Did, about string, i store.Invitati
 	if s.Mail != nil {
 		reply.Mailed = i.Email
 	}
-	s.note(c, did, about, i.Email)
+	s.note(c, did, about, "")
 	c.JSON(http.StatusCreated, reply)
 }
 
@@ -250,7 +250,7 @@ func (s *server) handOver(c *gin.Context) {
 		err = s.Store.HandOver(ctx, from.ID, to.ID)
 	}
 	if err == nil {
-		s.note(c, DidHandOver, from.ID, to.Name)
+		s.note(c, DidHandOver, from.ID, "")
 	}
 	done(c, err)
 }
@@ -273,6 +273,9 @@ func (s *server) person(c *gin.Context) (store.Teacher, error) {
 		return store.Teacher{}, refusal.New(refusal.NotFound)
 	}
 	t, err := s.Store.TeacherByID(c.Request.Context(), c.Param("id"))
+	if err == nil && t.GoesAt != nil { // a guest is nobody of the staff
+		err = store.ErrNotFound
+	}
 	return t, missing(err)
 }
 

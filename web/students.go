@@ -228,6 +228,9 @@ func (s *server) comeIn(c *gin.Context, l store.CardLesson) (Seat, error) {
 		return seatIn(found, p.Name), nil // they are there on this device
 	}
 	token, name := rand.Text()+rand.Text(), ""
+	if !s.mayTake(c, found) {
+		return Seat{}, refusal.New(refusal.TooMany)
+	}
 	if l.Participant != nil {
 		if !found.State.V.Seated(*l.Participant) {
 			return Seat{}, refusal.New(refusal.NotLetIn)

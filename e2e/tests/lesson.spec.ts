@@ -52,7 +52,7 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await saved(kenji)
   const twin = await device(browser, server.url)
   await join(twin, code, 'noor')
-  await expect(twin.getByText('noor 2', { exact: true })).toBeVisible()
+  await expect(twin.getByText('Noor 2', { exact: true })).toBeVisible()
   await expect(teacher.getByText('3 of 26 here')).toBeVisible()
 
   // Notes appear everywhere at once; each changes only their own.

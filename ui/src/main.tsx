@@ -2,7 +2,6 @@ import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { useTranslation } from 'react-i18next'
 import { BrowserRouter, Link, Route, Routes } from 'react-router'
-import { CardIn } from './join/CardIn'
 import { Start } from './join/Start'
 import { Logo } from './kit/Logo'
 import { Careful } from './kit/Stumbled'
@@ -13,6 +12,7 @@ import { keepShell } from './kit/shell'
 import { startWords } from './words/words'
 
 // Screens are loaded when they are opened; the start page comes at once.
+const CardIn = lazy(patient(() => import('./join/CardIn').then((m) => ({ default: m.CardIn }))))
 const StudentLesson = lazy(patient(() => import('./student/StudentLesson').then((m) => ({ default: m.StudentLesson }))))
 const Teaching = lazy(patient(() => import('./boards/Teaching').then((m) => ({ default: m.Teaching }))))
 const SignIn = lazy(patient(() => import('./boards/SignIn').then((m) => ({ default: m.SignIn }))))
