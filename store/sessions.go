@@ -248,6 +248,9 @@ func (s *Store) SetPlace(ctx context.Context, participant, frame string) error {
 	return nil
 }
 
+// ErrThere says that somebody who comes with their card is in the session already.
+var ErrThere = errors.New("there already")
+
 // Joining is how somebody joins a session.
 type Joining struct {
 	// Limit is how many participants there are at most.
@@ -267,7 +270,9 @@ type Joining struct {
 
 // Join adds a participant. Joins to one session wait for each other, so that no name
 // is given twice. Beyond the limit it says ErrTaken, where the door is closed and
-// they were not let through ErrClosed, and after the end ErrNotFound.
+// they were not let through ErrClosed, and after the end ErrNotFound. Who comes with a
+// card and is there already, from another device perhaps at the same moment, is not
+// there twice: it says ErrThere, and gives their participant's id.
 func (s *Store) Join(ctx context.Context, sessionID string, j Joining) (Participant, error) {
 	p := Participant{ID: NewID(), SessionID: sessionID}
 	err := s.within(ctx, func(tx *sqlx.Tx) error {
@@ -279,7 +284,15 @@ func (s *Store) Join(ctx context.Context, sessionID string, j Joining) (Particip
 			return ErrNotFound
 		case err != nil:
 			return err
-		case closed && !j.Through:
+		}
+		if j.Card {
+			err := tx.GetContext(ctx, &p.ID, `SELECT id FROM participants WHERE session_id = $1 AND student_id = $2
+				ORDER BY joined_at, id LIMIT 1`, sessionID, j.Student)
+			if !errors.Is(err, sql.ErrNoRows) {
+				return cmp.Or(err, ErrThere)
+			}
+		}
+		if closed && !j.Through {
 			return ErrClosed
 		}
 		var taken []string
@@ -297,6 +310,9 @@ func (s *Store) Join(ctx context.Context, sessionID string, j Joining) (Particip
 				AND NOT EXISTS (SELECT 1 FROM participants o WHERE o.session_id = $2 AND o.student_id = t.id)))
 			RETURNING id, session_id, student_id, name, joined_at, frame`, p.ID, sessionID, p.Name, j.Token, j.Student, j.Card)
 	})
+	if errors.Is(err, ErrThere) {
+		return Participant{ID: p.ID}, err
+	}
 	if err != nil {
 		return Participant{}, fmt.Errorf("join: %w", err)
 	}

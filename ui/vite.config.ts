@@ -31,7 +31,7 @@ export default defineConfig({
           groups: [
             {
               name: 'small',
-              test: /src\/wire\/(http|useAsked)|src\/words\/(words\.ts|en\.json)|src\/kit\/(Button|Field|Logo|useTitle|part|people)\.|src\/frame\/paint\/colours|icons\/(check|plus|x|ellipsis|door-closed|message-square|thumbs-up|image|maximize|minus|eye|undo-2|message-circle-question-mark)\.|createLucideIcon|uuid\/|useTranslation|jsx-runtime|react-router|react-dom/,
+              test: /src\/wire\/(http|useAsked)|src\/words\/(words\.ts|en\.json)|src\/kit\/(Button|Field|Logo|part|people)\.|src\/kit\/hooks\/useTitle|src\/frame\/paint\/colours|icons\/(check|plus|x|ellipsis|door-closed|message-square|thumbs-up|image|maximize|minus|eye|undo-2|message-circle-question-mark)\.|createLucideIcon|uuid\/|useTranslation|jsx-runtime|react-router|react-dom/,
             },
             {
               name: 'work',

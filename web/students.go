@@ -2,6 +2,7 @@ package web
 
 import (
 	"crypto/rand"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -227,19 +228,23 @@ func (s *server) comeIn(c *gin.Context, l store.CardLesson) (Seat, error) {
 		found.State.V.Seated(p.ID) {
 		return seatIn(found, p.Name), nil // they are there on this device
 	}
-	token, name := rand.Text()+rand.Text(), ""
+	token, name, there := rand.Text()+rand.Text(), "", l.Participant
 	if !s.mayTake(c, found) {
 		return Seat{}, refusal.New(refusal.TooMany)
 	}
-	if l.Participant != nil {
-		if !found.State.V.Seated(*l.Participant) {
-			return Seat{}, refusal.New(refusal.NotLetIn)
-		}
-		name, err = s.Store.Return(ctx, *l.Participant, hashed(token))
-	} else {
+	if there == nil {
 		var p store.Participant
 		p, err = s.enter(ctx, found, entering{name: l.Name, student: l.Student, token: token, card: true})
 		name = p.Name
+		if errors.Is(err, store.ErrThere) { // another device of theirs was quicker
+			there = &p.ID
+		}
+	}
+	if there != nil {
+		if !found.State.V.Seated(*there) {
+			return Seat{}, refusal.New(refusal.NotLetIn)
+		}
+		name, err = s.Store.Return(ctx, *there, hashed(token))
 	}
 	if err != nil {
 		return Seat{}, err

@@ -136,6 +136,36 @@ func TestNameCards(t *testing.T) {
 	}
 }
 
+// A card on many devices at once is one participant, also where nobody was there before.
+func TestCardAtOnce(t *testing.T) {
+	h := newHouse(t)
+	ines := h.teacher("ines@ternharbour.example")
+	class := ines.class("8 Rowan", "Noor")
+	var cards web.Cards
+	ines.get("/api/classes/"+class.ID+"/cards", &cards)
+	run := ines.teaches(class.ID, true)
+	seats := make(chan web.CameIn)
+	for range 10 {
+		go func() {
+			var in web.CameIn
+			if got := h.visitor().post("/api/join/card", web.ByCard{Card: cards.Cards[0].Code}, &in); got != "" {
+				t.Errorf("%q", got)
+			}
+			seats <- in
+		}()
+	}
+	for range 10 {
+		if in := <-seats; in.Seat == nil || in.Seat.Name != "Noor" {
+			t.Errorf("%+v", in.Seat)
+		}
+	}
+	people, err := h.store.Participants(t.Context(), run)
+	found, failed := h.store.Numbers(t.Context(), run)
+	if err != nil || failed != nil || len(people) != 1 || found.People != 1 {
+		t.Errorf("%d participants, %d counted: %v, %v", len(people), found.People, err, failed)
+	}
+}
+
 // Cards are guessed as little as codes.
 func TestGuessingCards(t *testing.T) {
 	h := newHouse(t)

@@ -4,7 +4,7 @@ import { Button } from '../kit/Button'
 import { Refusal } from '../kit/Refusal'
 import { ToSignIn } from '../kit/ToSignIn'
 import { Typed } from '../kit/Typed'
-import { call, codeOf } from '../wire/http'
+import { call, codeOf, download } from '../wire/http'
 import type { Account as Reply, SetAccount } from '../wire/types.gen'
 import { useAct } from '../wire/useAct'
 import { useMe } from '../wire/useMe'
@@ -48,13 +48,9 @@ export function Account() {
           <Second on={account.data.second ?? false} left={account.data.recoveryLeft ?? 0} />
           <Password second={account.data.second ?? false} />
           <Room title={t('account.file')} text={t('account.fileText')}>
-            <a
-              href="/api/account/file"
-              download
-              className="self-start rounded-lg border border-edge bg-paper px-3 py-1.5 font-semibold hover:bg-mist"
-            >
+            <Button className="self-start" onClick={() => void act(() => download('/account/file', 'account.zip'))}>
               {t('account.fileGet')}
-            </a>
+            </Button>
           </Room>
           <Room title={t('account.signIns')}>
             {others.length > 0 && (

@@ -3,9 +3,9 @@ import { useState, type FormEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
+import { Entry } from '../kit/Entry'
 import { Field } from '../kit/Field'
-import { Logo } from '../kit/Logo'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 import { call, codeOf } from '../wire/http'
 import type { Accept, Code, Invited, InvitationToken, Me } from '../wire/types.gen'
 
@@ -28,24 +28,18 @@ export function Invitation() {
     gcTime: 0,
   })
   return (
-    <main className="grid min-h-full place-items-center bg-linear-to-b from-mist to-glow-soft p-5">
-      <div className="flex w-full max-w-md flex-col gap-4 rounded-2xl border border-line bg-paper p-7">
-        <span className="flex items-center gap-2 font-display text-lg font-semibold">
-          <Logo />
-          {t('app')}
-        </span>
-        {invited.isPending && <p role="status">{t('loading')}</p>}
-        {invited.isError && (
-          <>
-            <h1 className="text-2xl">{t(`refusal.${codeOf(invited.error)}`)}</h1>
-            <Link to="/sign-in" className="text-dusk underline underline-offset-4">
-              {t('signIn.title')}
-            </Link>
-          </>
-        )}
-        {invited.data && <Form token={token} invited={invited.data} />}
-      </div>
-    </main>
+    <Entry>
+      {invited.isPending && <p role="status">{t('loading')}</p>}
+      {invited.isError && (
+        <>
+          <h1 className="text-2xl">{t(`refusal.${codeOf(invited.error)}`)}</h1>
+          <Link to="/sign-in" className="text-dusk underline underline-offset-4">
+            {t('signIn.title')}
+          </Link>
+        </>
+      )}
+      {invited.data && <Form token={token} invited={invited.data} />}
+    </Entry>
   )
 }
 

@@ -2,16 +2,18 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
-import { Confirm } from '../kit/Confirm'
-import { ReceiptDialog } from '../kit/ReceiptDialog'
+import { Confirm } from '../kit/windows/Confirm'
+import { ReceiptDialog } from '../kit/windows/ReceiptDialog'
 import { Refusal } from '../kit/Refusal'
-import { call, codeOf } from '../wire/http'
+import { call, codeOf, download } from '../wire/http'
+import { useAct } from '../wire/useAct'
 import type { PersonItem, Persons as Reply, Receipt } from '../wire/types.gen'
 
 /** Students of all classes, found by name: what is kept about them, and erasing it. */
 export function Persons() {
   const { t } = useTranslation()
   const [name, setName] = useState('')
+  const { act, problem } = useAct()
   const [erasing, erase] = useState<PersonItem | null>(null)
   const [receipt, setReceipt] = useState<{ of: string; receipt: Receipt } | null>(null)
   const found = useQuery({
@@ -30,7 +32,7 @@ export function Persons() {
         value={name}
         onChange={(e) => setName(e.target.value)}
       />
-      <Refusal code={found.isError ? codeOf(found.error) : null} />
+      <Refusal code={problem ?? (found.isError ? codeOf(found.error) : null)} />
       {found.data?.persons.length === 0 && <p className="text-slate">{t('rights.none')}</p>}
       <ul className="divide-y divide-line empty:hidden">
         {found.data?.persons.map((p) => (
@@ -38,13 +40,9 @@ export function Persons() {
             <span className="min-w-0 grow">
               <bdi className="font-semibold">{p.name}</bdi> <span className="text-slate">{p.classes.join(', ')}</span>
             </span>
-            <a
-              href={`/api/persons/${p.id}/file`}
-              download
-              className="font-semibold text-dusk underline underline-offset-4"
-            >
+            <Button onClick={() => void act(() => download(`/persons/${p.id}/file`, 'person.zip'))}>
               {t('rights.file')}
-            </a>
+            </Button>
             <Button look="rose" aria-label={t('rights.eraseOf', p)} onClick={() => erase(p)}>
               {t('rights.erase')}
             </Button>

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { NavLink } from 'react-router'
 import { Page } from '../kit/Page'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 import { useMe } from '../wire/useMe'
 
 const rooms = ['settings', 'account'] as const

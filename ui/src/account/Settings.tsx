@@ -11,12 +11,19 @@ import { useMerged } from '../wire/useMerged'
 import { Rooms } from './Rooms'
 import { Room } from './Room'
 
-/** Languages by their own names. */
-const languages: Array<{ value: Language; name: string }> = [
-  { value: 'en', name: 'English' },
-  { value: 'de', name: 'Deutsch' },
-]
-const regions: Region[] = ['', 'en-GB', 'en-US', 'de-DE', 'de-AT', 'de-CH', 'sv-SE']
+/** Languages by their own names; none that there is can be missing. */
+const named: Record<Language, string> = { en: 'English', de: 'Deutsch' }
+const languages = (Object.keys(named) as Language[]).map((value) => ({ value, name: named[value] }))
+const known: Record<Region, true> = {
+  '': true,
+  'en-GB': true,
+  'en-US': true,
+  'de-DE': true,
+  'de-AT': true,
+  'de-CH': true,
+  'sv-SE': true,
+}
+const regions = Object.keys(known) as Region[]
 const example = new Date(2026, 8, 3, 14, 5)
 
 /** How dates and numbers look somewhere. */

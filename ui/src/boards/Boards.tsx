@@ -12,7 +12,7 @@ import { NewBoard } from './NewBoard'
 import { SessionName } from '../kit/SessionName'
 import { Shelf } from './Shelf'
 import { ToSignIn } from '../kit/ToSignIn'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 
 /** The teacher's boards, what runs now, and the records. */
 export function Boards() {

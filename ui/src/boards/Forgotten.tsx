@@ -2,9 +2,9 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { Button } from '../kit/Button'
+import { Entry } from '../kit/Entry'
 import { Field } from '../kit/Field'
-import { Logo } from '../kit/Logo'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 import { call, codeOf } from '../wire/http'
 import type { Code, ResetPassword } from '../wire/types.gen'
 
@@ -25,19 +25,15 @@ export function Forgotten() {
     }
   }
   return (
-    <main className="grid min-h-full place-items-center bg-linear-to-b from-mist to-glow-soft p-5">
+    <Entry>
       <form
-        className="flex w-full max-w-sm flex-col gap-4 rounded-2xl border border-line bg-paper p-7"
+        className="flex flex-col gap-4"
         noValidate
         onSubmit={(e) => {
           e.preventDefault()
           void ask()
         }}
       >
-        <span className="flex items-center gap-2 font-display text-lg font-semibold">
-          <Logo />
-          {t('app')}
-        </span>
         <h1 className="text-2xl">{t('forgotten.title')}</h1>
         {sent ? (
           <p role="status">{t('forgotten.sent')}</p>
@@ -60,6 +56,6 @@ export function Forgotten() {
           {t('signIn.title')}
         </Link>
       </form>
-    </main>
+    </Entry>
   )
 }

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
-import { Dialog } from '../kit/Dialog'
+import { Dialog } from '../kit/windows/Dialog'
 import { call, codeOf } from '../wire/http'
 import type { BoardItem, Shared } from '../wire/types.gen'
 

@@ -3,12 +3,12 @@ import { useState, type FormEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
+import { Entry } from '../kit/Entry'
 import { Field } from '../kit/Field'
-import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
 import type { Code, Me, SignIn as Ask } from '../wire/types.gen'
 import { useMe } from '../wire/useMe'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 
 /** The teacher's way in. */
 export function SignIn() {
@@ -57,16 +57,8 @@ export function SignIn() {
   }
 
   return (
-    <main className="grid min-h-full place-items-center bg-linear-to-b from-mist to-glow-soft p-5">
-      <form
-        onSubmit={(e) => void submit(e)}
-        className="flex w-full max-w-sm flex-col gap-4 rounded-2xl border border-line bg-paper p-7"
-        noValidate
-      >
-        <span className="flex items-center gap-2 font-display text-lg font-semibold">
-          <Logo />
-          {t('app')}
-        </span>
+    <Entry>
+      <form onSubmit={(e) => void submit(e)} className="flex flex-col gap-4" noValidate>
         <h1 className="text-2xl">{t('signIn.title')}</h1>
         <Field
           label={t('signIn.email')}
@@ -113,6 +105,6 @@ export function SignIn() {
           {t('signIn.student')}
         </Link>
       </form>
-    </main>
+    </Entry>
   )
 }

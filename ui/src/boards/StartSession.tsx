@@ -9,7 +9,7 @@ import { call, codeOf } from '../wire/http'
 import type { Boards, Code, Pace, Started, StartSession as Ask } from '../wire/types.gen'
 import { useMe } from '../wire/useMe'
 import { ToSignIn } from '../kit/ToSignIn'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 
 const select = 'w-full rounded-xl border-2 border-edge bg-paper px-3 py-2.5'
 

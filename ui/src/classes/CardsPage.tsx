@@ -6,7 +6,7 @@ import { Button } from '../kit/Button'
 import { Page } from '../kit/Page'
 import { Refusal } from '../kit/Refusal'
 import { ToSignIn } from '../kit/ToSignIn'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 import { call, codeOf } from '../wire/http'
 import type { Cards, NameCard } from '../wire/types.gen'
 

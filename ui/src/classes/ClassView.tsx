@@ -8,7 +8,7 @@ import { Page } from '../kit/Page'
 import { Refusal } from '../kit/Refusal'
 import { ToSignIn } from '../kit/ToSignIn'
 import { Typed } from '../kit/Typed'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 import { call } from '../wire/http'
 import type { ClassMade, ClassPage, SetClass } from '../wire/types.gen'
 import { ListDialog } from './ListDialog'
@@ -27,7 +27,7 @@ const rooms = ['students', 'groups', 'seats', 'teachers', 'records'] as const
 export function ClassView() {
   const { t } = useTranslation()
   const { class: id } = useParams()
-  const { book, change, problem } = useClasses()
+  const { book, change, fetchFile, problem } = useClasses()
   const page = book.data?.classes.find((c) => c.id === id)
   useTitle(page?.name ?? t('classes.title'))
   if (problem === 'sign-in-needed') return <ToSignIn />
@@ -51,7 +51,7 @@ export function ClassView() {
               ))}
             </Tabs.List>
             <Tabs.Content value="students">
-              <Students page={page} others={book.data.classes} change={change} />
+              <Students page={page} others={book.data.classes} change={change} onFile={fetchFile} />
             </Tabs.Content>
             <Tabs.Content value="groups">
               <Groups page={page} change={change} />

@@ -90,7 +90,7 @@ function SetCard({ set, page, onSet, onRemove }: SetProps) {
         {students.map((s) => (
           <li key={s.id}>
             <label className="flex items-center gap-2">
-              <bdi className="min-w-0 grow truncate">{s.apart ?? s.name}</bdi>
+              <bdi className="min-w-0 grow break-words">{s.apart ?? s.name}</bdi>
               <select
                 className={`rounded-md border px-1 py-0.5 text-sm ${groupOf(s.id) < 0 ? 'border-edge bg-paper text-slate' : 'border-dusk bg-dusk-soft text-dusk'}`}
                 value={groupOf(s.id)}

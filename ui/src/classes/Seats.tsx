@@ -54,14 +54,14 @@ export function Seats({ page, change }: { page: ClassPage; change: Change }) {
       {standing.length > 0 && (
         <fieldset>
           <legend className="mb-1 font-semibold">{t('seats.without', { count: standing.length })}</legend>
-          <div className="flex flex-wrap gap-1.5">
+          <div className="flex max-h-56 flex-wrap gap-1.5 overflow-auto p-1">
             {standing.map((s) => (
               <button
                 key={s.id}
                 type="button"
                 aria-pressed={chosen === s.id}
                 onClick={() => choose(chosen === s.id ? null : s.id)}
-                className={`max-w-48 truncate rounded-lg border px-2.5 py-1.5 ${chosen === s.id ? 'border-dusk bg-dusk text-paper' : 'border-edge bg-paper hover:bg-mist'}`}
+                className={`max-w-64 rounded-lg border px-2.5 py-1.5 break-words ${chosen === s.id ? 'border-dusk bg-dusk text-paper' : 'border-edge bg-paper hover:bg-mist'}`}
               >
                 <bdi>{s.apart ?? s.name}</bdi>
               </button>
@@ -82,6 +82,7 @@ export function Seats({ page, change }: { page: ClassPage; change: Change }) {
                 <li key={i}>
                   <button
                     type="button"
+                    title={name(id)}
                     aria-label={t(id ? 'seats.taken' : 'seats.free', { row, column, name: name(id) })}
                     onClick={() => press(i)}
                     className={`h-12 w-full truncate rounded-lg border px-1.5 text-sm ${id ? 'border-dusk bg-dusk-soft font-semibold text-dusk' : 'border-dashed border-edge bg-paper text-slate hover:bg-mist'}`}

@@ -4,19 +4,25 @@ import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
-import { Confirm } from '../kit/Confirm'
-import { PickOne } from '../kit/PickOne'
-import { ReceiptDialog } from '../kit/ReceiptDialog'
+import { Confirm } from '../kit/windows/Confirm'
+import { PickOne } from '../kit/windows/PickOne'
+import { ReceiptDialog } from '../kit/windows/ReceiptDialog'
 import { Typed } from '../kit/Typed'
 import { call, Refused } from '../wire/http'
 import type { ClassPage, ClassStudent, MergeStudents, MoveStudent, Receipt, SetStudent } from '../wire/types.gen'
 import type { Change } from './useClasses'
 
-type Props = { page: ClassPage; others: ClassPage[]; change: Change }
+type Props = {
+  page: ClassPage
+  others: ClassPage[]
+  change: Change
+  /** Fetches a file; what is refused is said with the rest of the page. */
+  onFile: (path: string) => Promise<unknown>
+}
 type Window = { kind: 'move' | 'merge' | 'card' | 'erase'; student: ClassStudent }
 
 /** The students of a class, and those who have left it. */
-export function Students({ page, others, change }: Props) {
+export function Students({ page, others, change, onFile }: Props) {
   const { t } = useTranslation()
   const queries = useQueryClient()
   const [window, show] = useState<Window | null>(null)
@@ -38,7 +44,7 @@ export function Students({ page, others, change }: Props) {
           <Row
             key={student.id}
             student={student}
-            file={`/api${at(student)}/file`}
+            onFile={() => void onFile(`${at(student)}/file`)}
             onSet={(to) => set(student, to)}
             onOpen={(kind) => show({ kind, student })}
           />
@@ -115,18 +121,18 @@ export function Students({ page, others, change }: Props) {
 
 type RowProps = {
   student: ClassStudent
-  /** Where everything about them is fetched. */
-  file: string
+  /** Fetches everything about them. */
+  onFile: () => void
   onSet: (to: SetStudent) => void
   onOpen: (kind: Window['kind']) => void
 }
 
 /** A student, renamed in place, with what else is done about them. */
-function Row({ student, file, onSet, onOpen }: RowProps) {
+function Row({ student, onFile, onSet, onOpen }: RowProps) {
   const { t } = useTranslation()
   const item = 'cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist'
   return (
-    <li className="flex items-center gap-2">
+    <li className="flex items-start gap-2">
       <div className="min-w-0 grow">
         <Typed
           label={t('classes.nameOf', { name: student.apart ?? student.name })}
@@ -136,12 +142,12 @@ function Row({ student, file, onSet, onOpen }: RowProps) {
           required
           onChange={(name) => onSet({ name })}
         />
+        {student.apart && (
+          <span className="ms-2.5 inline-block rounded-md bg-amber-soft px-2 py-0.5 text-sm text-amber">
+            {t('classes.apart', { name: student.apart })}
+          </span>
+        )}
       </div>
-      {student.apart && (
-        <span className="shrink-0 rounded-md bg-amber-soft px-2 py-0.5 text-sm text-amber">
-          {t('classes.apart', { name: student.apart })}
-        </span>
-      )}
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger
           aria-label={t('classes.more', { name: student.apart ?? student.name })}
@@ -164,10 +170,8 @@ function Row({ student, file, onSet, onOpen }: RowProps) {
               {t('classes.leave')}
             </DropdownMenu.Item>
             <DropdownMenu.Separator className="my-1 h-px bg-line" />
-            <DropdownMenu.Item className={item} asChild>
-              <a href={file} download className="block">
-                {t('rights.file')}
-              </a>
+            <DropdownMenu.Item className={item} onSelect={onFile}>
+              {t('rights.file')}
             </DropdownMenu.Item>
             <DropdownMenu.Item className={`${item} text-rose`} onSelect={() => onOpen('erase')}>
               {t('rights.erase')}

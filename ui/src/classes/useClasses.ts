@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { call, codeOf } from '../wire/http'
+import { call, codeOf, download } from '../wire/http'
 import { useAct } from '../wire/useAct'
 import type { ClassBook, Code } from '../wire/types.gen'
 
@@ -11,5 +11,6 @@ export function useClasses() {
   const book = useQuery({ queryKey: ['classes'], queryFn: () => call<ClassBook>('GET', '/classes') })
   const { act, problem } = useAct('classes', 'boards')
   const change: Change = (path, to, method = 'POST') => act(() => call(method, path, to))
-  return { book, change, problem: problem ?? (book.isError ? codeOf(book.error) : null) }
+  const fetchFile = (path: string) => act(() => download(path, 'person.zip'))
+  return { book, change, fetchFile, problem: problem ?? (book.isError ? codeOf(book.error) : null) }
 }

@@ -1,5 +1,5 @@
 import { useTranslation } from 'react-i18next'
-import { Dialog } from '../kit/Dialog'
+import { Dialog } from '../kit/windows/Dialog'
 import { toolKeys } from './hand/keys'
 import '../words/windows'
 

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
-import { Dialog } from '../kit/Dialog'
+import { Dialog } from '../kit/windows/Dialog'
 import type { Element, Frame } from '../wire/types.gen'
 import { textOf } from './paint/geometry'
 import { useHand } from './hand/useHand'

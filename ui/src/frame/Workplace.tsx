@@ -13,7 +13,7 @@ import {
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
 import { fetchParts, part } from '../kit/part'
-import { useNarrow } from '../kit/useNarrow'
+import { useNarrow } from '../kit/hooks/useNarrow'
 import { underEraser } from '../rules/apply'
 import { laid } from '../rules/pieces'
 import { Announcer } from './Announcer'

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
 import { Logo } from '../kit/Logo'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 import { call, codeOf } from '../wire/http'
 import type { Code, FrontStands } from '../wire/types.gen'
 

@@ -9,7 +9,7 @@ import type { Code, JoinFound, Me, Seat } from '../wire/types.gen'
 import { AtDoor } from './AtDoor'
 import { ChooseName } from './ChooseName'
 import { Welcome } from './Welcome'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 import { speak } from '../words/words'
 
 /** The start page: the code, then the name, and in. */

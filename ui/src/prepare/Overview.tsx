@@ -1,6 +1,6 @@
 import { useTranslation } from 'react-i18next'
 import { Thumbnail } from '../frame/paint/Thumbnail'
-import { Dialog } from '../kit/Dialog'
+import { Dialog } from '../kit/windows/Dialog'
 import type { Frame } from '../wire/types.gen'
 import { useDeskState } from './useDesk'
 import { isRemoved } from '../rules/standing'

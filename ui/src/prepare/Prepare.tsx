@@ -16,7 +16,7 @@ import { DeskProvider, useDesk, useDeskState } from './useDesk'
 import '../words/prepare'
 import { isRemoved } from '../rules/standing'
 import { ToSignIn } from '../kit/ToSignIn'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 
 /** Where a board is prepared. */
 export function Prepare() {

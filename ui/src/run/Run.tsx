@@ -22,7 +22,7 @@ import { TimerButton } from './lead/TimerButton'
 import { Trail } from './lead/Trail'
 import { useKeys } from './useKeys'
 import { ToSignIn } from '../kit/ToSignIn'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 
 /** The teacher's screen of a running session. */
 export function Run() {

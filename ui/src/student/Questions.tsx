@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import { Button } from '../kit/Button'
-import { Dialog } from '../kit/Dialog'
+import { Dialog } from '../kit/windows/Dialog'
 import type { AskedQuestion, OwnVoices, SharedVoices } from '../wire/types.gen'
 import { useLesson, useLessonState } from '../wire/useLesson'
 

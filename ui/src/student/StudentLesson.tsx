@@ -7,7 +7,7 @@ import { Workplace } from '../frame/Workplace'
 import { RefusalNotice } from '../kit/Notice'
 import { Face } from '../kit/people'
 import { SavedSign } from '../kit/SavedSign'
-import { useNarrow, useTurned } from '../kit/useNarrow'
+import { useNarrow, useTurned } from '../kit/hooks/useNarrow'
 import { call } from '../wire/http'
 import { answersIn } from '../rules/answers'
 import type { Element, Me } from '../wire/types.gen'
@@ -15,7 +15,7 @@ import { ownerOf } from '../wire/sheets'
 import { useAsked } from '../wire/useAsked'
 import { useLeft, useUntil } from '../wire/useClock'
 import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
-import { useTitle } from '../kit/useTitle'
+import { useTitle } from '../kit/hooks/useTitle'
 
 // Only lessons with a poll need it.
 const Reading = part(() => import('./Reading'))

@@ -50,5 +50,24 @@ export function send<Reply>(path: string, file: Blob, onProgress: (share: number
   return { done, cancel: () => request.abort() }
 }
 
+/** Fetches a file and gives it to the person under a name. A refusal or a missing network becomes a Refused. */
+export async function download(path: string, name: string) {
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`)
+  } catch {
+    throw new Refused('unavailable')
+  }
+  if (!response.ok) {
+    const problem = (await response.json().catch(() => null)) as Problem | null
+    throw new Refused(problem?.code ?? 'unavailable')
+  }
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(await response.blob())
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
+}
+
 /** The code of whatever was thrown. */
 export const codeOf = (error: unknown): Code => (error instanceof Refused ? error.code : 'unavailable')

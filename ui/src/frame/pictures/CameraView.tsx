@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
-import { Dialog } from '../../kit/Dialog'
+import { Dialog } from '../../kit/windows/Dialog'
 import '../../words/windows'
 
 type Props = { onClose: () => void; onTake: (file: File) => void }

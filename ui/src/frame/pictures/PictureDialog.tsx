@@ -1,6 +1,6 @@
 import { Camera, Image } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import { Dialog } from '../../kit/Dialog'
+import { Dialog } from '../../kit/windows/Dialog'
 import '../../words/windows'
 
 type Props = { onClose: () => void; onFiles: (files: File[]) => void; onCamera: () => void }

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useHand } from '../../frame/hand/useHand'
 import { Button } from '../../kit/Button'
-import { Dialog } from '../../kit/Dialog'
+import { Dialog } from '../../kit/windows/Dialog'
 import type { Element } from '../../wire/types.gen'
 import { useSaving } from '../useSaving'
 

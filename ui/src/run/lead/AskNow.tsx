@@ -2,7 +2,7 @@ import { Plus, X } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
-import { Dialog } from '../../kit/Dialog'
+import { Dialog } from '../../kit/windows/Dialog'
 import { useStaffLesson } from '../../wire/useStaff'
 
 /** How many answers a question on the spot begins with, has at least, and at most. */

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { Button } from '../../kit/Button'
-import { Confirm } from '../../kit/Confirm'
+import { Confirm } from '../../kit/windows/Confirm'
 import { useStaffLesson } from '../../wire/useStaff'
 
 /** Ends the session for good and goes to its record. */

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { Button } from '../../kit/Button'
-import { Confirm } from '../../kit/Confirm'
+import { Confirm } from '../../kit/windows/Confirm'
 import { call, codeOf } from '../../wire/http'
 import type { Code, Rehearsing } from '../../wire/types.gen'
 

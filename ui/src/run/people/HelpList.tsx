@@ -1,7 +1,7 @@
 import { Hand } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
-import { useNow } from '../../kit/useNow'
+import { useNow } from '../../kit/hooks/useNow'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
 import { ago } from '../../words/words'

@@ -1,4 +1,4 @@
-import { Check, Lock, MoreVertical } from 'lucide-react'
+import { Check, Lock, MoreVertical, UserRoundX } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { memo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -57,9 +57,11 @@ export const Row = memo(function Row({
           className="block max-w-full truncate font-semibold underline-offset-4 hover:underline"
         >
           {name}
+          {student === '' && (
+            <UserRoundX size={14} className="ms-1 inline text-amber" aria-label={t('whoIs.unknown')} />
+          )}
         </button>
         <span className="block truncate text-[13px] text-slate">
-          {student === '' && <span className="font-semibold text-amber">{t('whoIs.unknown')} · </span>}
           {on && <span className="font-semibold text-dusk">{t('run.onFrame', { n: on })} · </span>}
           {said}
         </span>

@@ -1,7 +1,7 @@
 import { NotebookText } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Dialog } from '../../kit/Dialog'
+import { Dialog } from '../../kit/windows/Dialog'
 import type { Frame } from '../../wire/types.gen'
 
 /** The lesson notes of a frame, opened when wanted: the screen may be on the wall. */

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { useTranslation } from 'react-i18next'
-import { Button } from './Button'
+import { Button } from '../Button'
 import { Dialog } from './Dialog'
-import { Refusal } from './Refusal'
-import { call, codeOf } from '../wire/http'
-import { useAct } from '../wire/useAct'
-import type { LikelyStudents, TieStudent } from '../wire/types.gen'
+import { Refusal } from '../Refusal'
+import { call, codeOf } from '../../wire/http'
+import { useAct } from '../../wire/useAct'
+import type { LikelyStudents, TieStudent } from '../../wire/types.gen'
 
 type Props = { session: string; id: string; name: string; student: string; onClose: () => void }
 

@@ -1,10 +1,10 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Button } from './Button'
+import { Button } from '../Button'
 import { Dialog } from './Dialog'
-import { Refusal } from './Refusal'
-import { codeOf } from '../wire/http'
-import type { Code } from '../wire/types.gen'
+import { Refusal } from '../Refusal'
+import { codeOf } from '../../wire/http'
+import type { Code } from '../../wire/types.gen'
 
 type Props = {
   title: string

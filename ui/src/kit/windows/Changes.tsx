@@ -2,9 +2,9 @@ import { useQuery } from '@tanstack/react-query'
 import { Check } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { call, codeOf } from '../wire/http'
-import type { Code, Difference, Differences } from '../wire/types.gen'
-import { Button } from './Button'
+import { call, codeOf } from '../../wire/http'
+import type { Code, Difference, Differences } from '../../wire/types.gen'
+import { Button } from '../Button'
 
 const keyOf = ({ what, frame }: Difference) => `${what} ${frame ?? ''}`
 

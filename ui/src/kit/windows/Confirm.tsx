@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { codeOf } from '../wire/http'
-import type { Code } from '../wire/types.gen'
-import { Button } from './Button'
+import { codeOf } from '../../wire/http'
+import type { Code } from '../../wire/types.gen'
+import { Button } from '../Button'
 import { Dialog } from './Dialog'
 
 type Props = {

@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next'
-import type { Receipt } from '../wire/types.gen'
-import { when } from '../words/words'
-import { Button } from './Button'
+import type { Receipt } from '../../wire/types.gen'
+import { when } from '../../words/words'
+import { Button } from '../Button'
 import { Dialog } from './Dialog'
 
 const kinds = ['classes', 'lessons', 'marks', 'changes', 'pictures', 'mentions'] as const
