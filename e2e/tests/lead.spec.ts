@@ -66,6 +66,7 @@ test('a closed door: who comes late knocks, and is let in one by one, sent away,
   await door.getByRole('button', { name: 'Not now: Cem' }).click()
   await expect(cem.getByRole('alert').filter({ hasText: 'You were not let in' })).toBeVisible()
   await cem.getByRole('button', { name: 'Knock', exact: true }).click()
+  await expect(door.getByRole('button', { name: 'Let Cem in' })).toBeVisible()
   await door.getByRole('button', { name: 'Let all in' }).click()
   for (const page of [cem, dia]) await expect(page).toHaveURL(/\/lesson\//)
   await expect(door.getByRole('heading')).toHaveCount(0)

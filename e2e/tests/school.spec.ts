@@ -251,7 +251,7 @@ test('a teacher works in German, with a class in English; the school sets its le
   await ines.getByRole('button', { name: 'Eine Stufe hinzufügen' }).click()
   await ines.getByLabel('Name der Stufe 5').fill('Am Gipfel')
   await ines.getByRole('button', { name: 'Stufen speichern' }).click()
-  await expect(ines.getByText('Gespeichert')).toBeVisible()
+  await expect(ines.getByText('Gespeichert', { exact: true })).toBeVisible()
   await accessible(ines)
   expect(figure(`SELECT json_array_length(settings->'scale') FROM house`)).toBe(5)
   await ines.goto('/boards')
