@@ -20,11 +20,11 @@ tools: ## install what is missing from Debian's packages
 	scripts/tools.sh postgresql
 
 test: lint build e2e/node_modules ## all tests, Go's with the race detector and the browser's
-	scripts/tools.sh chromium
+	scripts/tools.sh chromium-headless-shell
 	scripts/tools.sh poppler-utils
 	scripts/tools.sh fonts-droid-fallback
 	scripts/tools.sh fonts-noto-color-emoji
-	go test -race -timeout 20m ./...
+	ATTACK_STEPS=5000 go test -race -timeout 20m ./...
 	ATTACK_STEPS=100000 go test -count 1 -timeout 20m -run 'TestAttack$$' ./live
 	bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s
 	bin/alpenglow attacks -lasts 3s -slowest 3s -grown 256
@@ -47,11 +47,11 @@ bench: build e2e/node_modules ## Go benchmarks, a full frame in the browser, a r
 	go test -run xxx -bench . ./core/... ./store ./pdf
 	-bin/alpenglow attacks
 	ATTACK_STEPS=1000000 go test -timeout 2h -count 1 -run 'TestAttack$$' -v ./live
-	scripts/tools.sh chromium
+	scripts/tools.sh chromium-headless-shell
 	ATTACK_STEPS=1000000 go test -race -timeout 90m -run TestAttack -v ./live
 	cd e2e && npx playwright test -c frames.config.ts && npx playwright test -c monitor.config.ts
 	scripts/bench.sh
 
 screenshots: build e2e/node_modules ## take the pictures in docs/screenshots anew
-	scripts/tools.sh chromium
+	scripts/tools.sh chromium-headless-shell
 	cd e2e && npx playwright test -c screenshots.config.ts

@@ -10,9 +10,10 @@ export default defineConfig({
   use: {
     actionTimeout: 15_000,
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
+        '--font-render-hinting=none',
         '--disable-gpu',
         '--disable-quic',
         '--no-first-run',

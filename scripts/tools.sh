@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Installs a program that the house needs from Debian's packages, if it is
-# missing: scripts/tools.sh postgresql|chromium|poppler-utils|fonts-droid-fallback|fonts-noto-color-emoji
+# missing: scripts/tools.sh postgresql|chromium-headless-shell|poppler-utils|fonts-droid-fallback|fonts-noto-color-emoji
 set -euo pipefail
 case $1 in
 postgresql) ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || command -v initdb >/dev/null && exit 0 ;;
@@ -8,7 +8,7 @@ poppler-utils) command -v pdftoppm >/dev/null && exit 0 ;; # for tests alone
 # Letters that every device brings by itself, for tests alone.
 fonts-droid-fallback) [ -e /usr/share/fonts/truetype/droid/DroidSansFallbackFull.ttf ] && exit 0 ;;
 fonts-noto-color-emoji) [ -e /usr/share/fonts/truetype/noto/NotoColorEmoji.ttf ] && exit 0 ;;
-chromium) [ -x "${CHROMIUM:-/usr/bin/chromium}" ] && exit 0 ;;
+chromium-headless-shell) [ -x "${CHROMIUM:-/usr/bin/chromium-headless-shell}" ] && exit 0 ;;
 esac
 as_root=
 if [ "$(id -u)" != 0 ]; then
