@@ -127,6 +127,7 @@ func (h *Hub) change(ctx context.Context, r *running, all bool,
 		}
 		if saved {
 			h.tell(r, r.become(next, board, all)...)
+			h.ponder(r)
 			return next, nil
 		}
 		if err := h.readAgain(ctx, r); err != nil {

@@ -43,7 +43,10 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 	if err != nil {
 		return nil, err
 	}
-	work, err := h.work(ctx, r)
+	if err != nil {
+		return nil, err
+	}
+	work, next, err := h.work(ctx, r)
 	board := &now.Board
 	if ask.Board != nil && *ask.Board == state.Edition {
 		board = nil
@@ -58,7 +61,7 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 	}
 	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
 		Sets: sets, Seats: len(plan.Seats.Seated()) > 0,
-		Expected: r.kept.Students.V, People: r.list(true, ""), Work: work, Sheets: sheets, Practice: r.kept.Practice,
+		Expected: r.kept.Students.V, People: r.list(true, ""), Work: work, Next: next, Sheets: sheets, Practice: r.kept.Practice,
 		Fronts: fronts, Said: Said{All: &said}}, err
 }
 

@@ -352,5 +352,6 @@ func (l *lane) finish(s *onSheet) {
 		l.hub.answer(a.request, a.result, nil)
 	}
 	l.hub.recount(s.session, s.at.key, s.accepted)
+	l.hub.learn(s)
 	l.hub.tell(s.session, told...)
 }

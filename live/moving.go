@@ -73,10 +73,12 @@ func (h *Hub) goTo(ctx context.Context, r *running, student, frame string) error
 	// Somebody may have read the new place meanwhile; it is told all the same.
 	if r.state.MayMove(r.board.Board, frame) {
 		p.At = frame
+		p.since = now()
 	}
 	person := p.Person
 	person.Here = p.connections > 0
 	r.mu.Unlock()
-	h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsPeople, People: &People{[]Person{person}}}})
+	h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, ofPeople(person)})
+	h.ponder(r)
 	return nil
 }

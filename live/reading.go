@@ -155,16 +155,3 @@ func (h *Hub) part(ctx context.Context, at *held, who audience.Audience, from sh
 	var part sheet.Part
 	return part, at.with(func(s *sheet.Sheet) { part = s.Since(from, partBytes, who.Mark) })
 }
-
-// work says what everybody has on every frame of a session.
-func (h *Hub) work(ctx context.Context, r *running) ([]Work, error) {
-	list, err := h.store.Activities(ctx, r.kept.ID)
-	if err != nil {
-		return nil, err
-	}
-	work := make([]Work, len(list))
-	for i, l := range list {
-		work[i] = Work{Author: l.Author, Frame: l.Frame, Marks: l.Marks, At: l.At}
-	}
-	return work, nil
-}

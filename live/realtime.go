@@ -274,6 +274,16 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 		return h.tidy(ctx, s, ask)
 	case MethodTime:
 		return Time{now()}, nil
+	case MethodSight:
+		var ask Sight
+		if s.actor.Staff {
+			return nil, refusal.New(refusal.UnknownOp)
+		}
+		if err := strict.Read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		h.sight(s, ask)
+		return struct{}{}, nil
 	case MethodSay:
 		var w voices.Word
 		if err := strict.Read(e.Data, &w); err != nil {

@@ -45,6 +45,7 @@ type running struct {
 	voices voices.Voices           // what the class has said
 	toSay  bool                    // it is about to be told
 	shared voices.Shared           // what the class was told of it last
+	know   knowing                 // what is known of the students
 	tally  bool                    // the answers that the front screens show are being counted anew
 }
 
@@ -61,6 +62,8 @@ func newEdition(board lesson.Board) *edition { return &edition{board, board.IDs(
 type participant struct {
 	Person
 	connections int
+	since       int64         // when they came to the frame that they are on, or joined
+	turned      int64         // when they came, went or turned away last
 	limit       *rate.Limiter // of operations
 	passes      *rate.Limiter // of passing things
 }
@@ -202,7 +205,7 @@ func (r *running) add(p store.Participant) *participant {
 	if known, ok := r.people[p.ID]; ok {
 		return known
 	}
-	added := &participant{Person: Person{ID: p.ID, Name: p.Name, At: place(p)},
+	added := &participant{since: p.JoinedAt.UnixMilli(), Person: Person{ID: p.ID, Name: p.Name, At: place(p)},
 		limit: rate.NewLimiter(opsPerSecond, opsAtOnce), passes: rate.NewLimiter(passPerSecond, passPerSecond)}
 	if p.StudentID != nil {
 		added.Student = *p.StudentID
@@ -285,7 +288,7 @@ func ofPeople(p Person) News { return News{Kind: NewsPeople, People: &People{[]P
 
 // forClass gives a participant as the class may see them.
 func (p Person) forClass() Person {
-	p.At, p.Student = "", ""
+	p.At, p.Student, p.Away = "", "", false
 	return p
 }
 
@@ -371,11 +374,16 @@ func (h *Hub) presence(r *running, s seat, by int) {
 	}
 	before := p.connections > 0
 	p.connections += by
+	if by > 0 {
+		p.Away = false // a device says when it is not looked at
+	}
+	p.turned = now()
 	person := p.Person
 	person.Here = p.connections > 0
 	person.Removed = !r.state.Seated(a.ID)
 	r.mu.Unlock()
 	if person.Here != before {
-		h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsPeople, People: &People{[]Person{person}}}})
+		h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, ofPeople(person)})
+		h.ponder(r)
 	}
 }

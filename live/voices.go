@@ -2,6 +2,7 @@ package live
 
 import (
 	"context"
+	"math/rand/v2"
 	"slices"
 	"time"
 
@@ -22,6 +23,7 @@ func (h *Hub) say(ctx context.Context, s seat, w voices.Word) (Said, error) {
 	case <-ctx.Done():
 		return Said{}, ctx.Err()
 	}
+	before := r.drawnBefore()
 	for range attempts {
 		r.mu.RLock()
 		v, state := r.voices, r.state
@@ -31,6 +33,9 @@ func (h *Hub) say(ctx context.Context, s seat, w voices.Word) (Said, error) {
 			Now:      now(),
 			Students: slices.Clone(r.order),
 			Open:     state.Reached,
+			Here:     r.here(),
+			Before:   before,
+			Random:   rand.IntN,
 		}
 		r.mu.RUnlock()
 		switch {
@@ -97,6 +102,7 @@ func (h *Hub) tellVoices(r *running) {
 	r.toSay = false
 	all := r.voices.Ordered()
 	r.mu.Unlock()
+	h.ponder(r)
 	shared := all.ForClass()
 	told := []telling{{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsVoices, Voices: &Said{All: &all}}}}
 	// Who is done and who needs help changes often and is nothing to the class.

@@ -3,6 +3,7 @@ package live
 import (
 	"encoding/json"
 
+	"alpenglow/core/insight"
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 	"alpenglow/core/roster"
@@ -28,6 +29,7 @@ const (
 	MethodMove    = "move"    // Move -> Moved
 	MethodTime    = "time"    // {} -> Time
 	MethodSay     = "say"     // voices.Word -> Said
+	MethodSight   = "sight"   // Sight -> {}
 )
 
 // Role is what somebody is in a session.
@@ -70,6 +72,8 @@ type Person struct {
 	Name string `json:"name"`
 	Here bool   `json:"here,omitempty"`
 	At   string `json:"at,omitempty"`
+	// Away says that their device sleeps, or shows something else; told to the staff alone.
+	Away bool `json:"away,omitempty"`
 	// Removed says that the teacher has taken the seat away.
 	Removed bool `json:"removed,omitempty"`
 	// Student is which student of the class they are; told to the staff alone.
@@ -139,6 +143,7 @@ type StaffHello struct {
 	Seats    bool            `json:"seats,omitempty"`
 	People   []Person        `json:"people"`
 	Work     []Work          `json:"work"`
+	Next     Next            `json:"next"`
 	Sheets   []SheetView     `json:"sheets"`
 	// Practice says that this is a rehearsal.
 	Practice bool `json:"practice,omitempty"`
@@ -210,6 +215,17 @@ type CommandReply struct {
 	State session.State `json:"state"`
 }
 
+// Sight says whether the lesson is in sight on a student's device.
+type Sight struct {
+	Away bool `json:"away"`
+}
+
+// Next is what is known of every student, those first who may need the teacher
+// first. Told to the staff alone.
+type Next struct {
+	Rows []insight.Row `json:"rows"`
+}
+
 // News is what the server tells without being asked.
 type News struct {
 	Kind    NewsKind            `json:"kind" oneof:"news"`
@@ -221,6 +237,7 @@ type News struct {
 	Front   *session.FrontStage `json:"front,omitempty"`
 	Fronts  *Fronts             `json:"fronts,omitempty"`
 	Voices  *Said               `json:"voices,omitempty"`
+	Next    *Next               `json:"next,omitempty"`
 	Passing *Passing            `json:"passing,omitempty"`
 }
 
@@ -237,6 +254,7 @@ const (
 	NewsFront   NewsKind = "front"
 	NewsFronts  NewsKind = "fronts"
 	NewsVoices  NewsKind = "voices"
+	NewsNext    NewsKind = "next"
 	NewsPassing NewsKind = "passing"
 )
 

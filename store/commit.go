@@ -68,7 +68,8 @@ removed)
     SELECT a.sheet_id, a.author, a.marks, a.at FROM unnest($17::uuid[], $18::text[], $19::int[],
 $20::bigint[]) AS a(sheet_id, author, marks, at)
     JOIN moved ON moved.id = a.sheet_id
-    ON CONFLICT (sheet_id, author) DO UPDATE SET marks = excluded.marks, at = greatest(activity.at, excluded.at)
+    ON CONFLICT (sheet_id, author) DO UPDATE SET marks = excluded.marks, at = greatest(activity.at, excluded.at),
+        pause = CASE WHEN activity.at > 0 THEN greatest(activity.pause, excluded.at - activity.at) ELSE 0 END
 )
 SELECT id FROM moved`
 

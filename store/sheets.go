@@ -201,12 +201,28 @@ type Activity struct {
 	Author string `db:"author"`
 	Marks  int    `db:"marks"`
 	At     int64  `db:"at"` // milliseconds since 1970
+	// Pause is the longest time between two changes of theirs on one sheet.
+	Pause int64 `db:"pause"`
 }
 
 // Activities lists what each author has on each frame of a session.
 func (s *Store) Activities(ctx context.Context, session string) ([]Activity, error) {
 	return list[Activity](ctx, s, `
-		SELECT s.frame_id, a.author, sum(a.marks) AS marks, max(a.at) AS at FROM sheets s
+		SELECT s.frame_id, a.author, sum(a.marks) AS marks, max(a.at) AS at, max(a.pause) AS pause
+		FROM sheets s
 		JOIN activity a ON a.sheet_id = s.id
 		WHERE s.session_id = $1 GROUP BY s.frame_id, a.author`, session)
+}
+
+// GivenAnswer is a mark that is an answer, on a frame of a session.
+type GivenAnswer struct {
+	Frame string               `db:"frame_id"`
+	Mark  JSON[lesson.Element] `db:"mark"`
+}
+
+// Answers lists the answers that were given in a session.
+func (s *Store) Answers(ctx context.Context, session string) ([]GivenAnswer, error) {
+	return list[GivenAnswer](ctx, s, `
+		SELECT s.frame_id, m.mark FROM sheets s JOIN marks m ON m.sheet_id = s.id AND NOT m.removed
+		WHERE s.session_id = $1 AND m.mark->>'kind' = 'answer'`, session)
 }

@@ -36,3 +36,26 @@ func (s *Store) SetVoices(ctx context.Context, session string, next voices.Voice
 	n, err := done.RowsAffected()
 	return n == 1, err
 }
+
+// PickedBefore says how often each student of a session's class was drawn in its
+// other sessions, by the student's id.
+func (s *Store) PickedBefore(ctx context.Context, session string) (map[string]int, error) {
+	rows, err := list[struct {
+		Student string `db:"student_id"`
+		Times   int    `db:"times"`
+	}](ctx, s, `
+		SELECT p.student_id, count(*) AS times FROM sessions now
+		JOIN sessions s ON s.class_id = now.class_id AND s.id <> now.id AND NOT s.practice
+		JOIN voices v ON v.session_id = s.id
+		JOIN LATERAL json_array_elements(coalesce(v.said->'picked', '[]')) d ON true
+		JOIN participants p ON p.id = (d->>'student')::uuid AND p.student_id IS NOT NULL
+		WHERE now.id = $1 GROUP BY p.student_id`, session)
+	if err != nil {
+		return nil, err
+	}
+	times := map[string]int{}
+	for _, r := range rows {
+		times[r.Student] = r.Times
+	}
+	return times, nil
+}

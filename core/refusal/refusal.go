@@ -67,6 +67,7 @@ const (
 	NoSuchQuestion Code = "no-such-question"
 	QuestionsOff   Code = "questions-off"
 	QuestionsWait  Code = "questions-wait"
+	NobodyToPick   Code = "nobody-to-pick"
 	FrontUnknown   Code = "front-unknown"
 	FrontGone      Code = "front-gone"
 	TooManyFronts  Code = "too-many-fronts"
@@ -173,6 +174,7 @@ var sentences = map[Code]string{
 	TooManyFronts:  "This lesson is on as many screens as it may be. Take it off those that you no longer need.",
 	NoSuchQuestion: "This question is not there any more.",
 	QuestionsOff:   "Questions are not being taken now. Ask your teacher.",
+	NobodyToPick:   "Nobody can be picked: nobody is here, or all are left out.",
 	QuestionsWait:  "Wait until your questions are answered, then ask the next one.",
 	NotShared:      "Somebody comes to the board on a frame that the whole class shares. Go to one, or let the class share this one.",
 	NoReplies:      "Notes are not answered on this frame.",

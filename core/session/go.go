@@ -17,6 +17,7 @@ func (g *Go) do(s *State, board lesson.Board, with With) error {
 	}
 	if s.Frame != frame.ID {
 		s.Front.From = nil
+		s.Since = with.Now
 	}
 	s.Frame = frame.ID
 	if s.Pace == Led {

@@ -26,6 +26,9 @@ type State struct {
 	// Frame is the id of the frame that the teacher is on, and where the
 	// teacher leads, everybody.
 	Frame string `json:"frame"`
+	// Since is when the teacher came to it, in milliseconds since 1970; 0 for when
+	// the session began.
+	Since int64 `json:"since,omitempty"`
 	// From is where everybody was when own pace began, and Through the last
 	// frame that is open then; empty for all.
 	From    string `json:"from,omitempty"`

@@ -1,5 +1,7 @@
 package voices
 
+import "slices"
+
 // KindCome answers a call for help.
 const KindCome Kind = "come"
 
@@ -10,8 +12,11 @@ type Come struct {
 	Been    bool   `json:"been,omitempty"`
 }
 
-func (c *Come) say(v *Voices, _ With) error {
+func (c *Come) say(v *Voices, with With) error {
 	if c.Been {
+		if slices.Contains(with.Students, c.Student) {
+			v.looked(c.Student, with.Now)
+		}
 		v.noHelp(c.Student)
 		return nil
 	}

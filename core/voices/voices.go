@@ -21,6 +21,10 @@ type Voices struct {
 	Help      []Call     `json:"help,omitempty"`
 	// Done lists for each frame the students who have said that they are done.
 	Done map[string][]string `json:"done,omitempty"`
+	// Looked says when the teacher looked at each student's work last, Picked who
+	// was drawn, in order.
+	Looked map[string]int64 `json:"looked,omitempty"`
+	Picked []Picked         `json:"picked,omitempty"`
 }
 
 // Settings say how a class may ask: not at all, seen by all or by the teacher
@@ -64,19 +68,26 @@ type Word struct {
 	Hide  *Hide     `json:"hide,omitempty"`
 	Come  *Come     `json:"come,omitempty"`
 	Let   *Settings `json:"let,omitempty"`
+	Look  *Look     `json:"look,omitempty"`
+	Pick  *Pick     `json:"pick,omitempty"`
 }
 
 // Kind tells words apart.
 type Kind string
 
 // With is with what a word comes: whose it is, a student's id or the staff's; when
-// (milliseconds since 1970); who has joined; and which frames are open.
+// (milliseconds since 1970); who has joined; which frames are open; who is here; how
+// often each of them was picked in lessons before; and where chance comes from:
+// Random(n) gives a number in 0..n-1.
 type With struct {
 	By       string
 	Staff    bool
 	Now      int64
 	Students []string
 	Open     []string
+	Here     []string
+	Before   map[string]int
+	Random   func(n int) int
 }
 
 // word is what every kind of word has: whose it may be, its rule, and whose question
@@ -144,7 +155,8 @@ func (v Voices) Ordered() Voices {
 
 func (v Voices) same(o Voices) bool {
 	return v.Settings == o.Settings && slices.Equal(v.Help, o.Help) &&
-		maps.EqualFunc(v.Done, o.Done, slices.Equal) &&
+		maps.EqualFunc(v.Done, o.Done, slices.Equal) && maps.Equal(v.Looked, o.Looked) &&
+		slices.Equal(v.Picked, o.Picked) &&
 		slices.EqualFunc(v.Questions, o.Questions, func(a, b Question) bool {
 			return a.ID == b.ID && a.Ticked == b.Ticked && a.Hidden == b.Hidden && slices.Equal(a.Agreed, b.Agreed)
 		})

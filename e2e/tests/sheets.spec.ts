@@ -10,7 +10,6 @@ import { inverse, preview } from '../../ui/src/rules/apply'
 import { UndoPile } from '../../ui/src/wire/undo'
 import { Sheets } from '../../ui/src/wire/sheets'
 import { groupParts, marksBy, studentParts } from '../../ui/src/run/monitor/parts'
-import { doingOf, doings } from '../../ui/src/run/people/doing'
 import { beneath } from '../../ui/src/rules/stacks'
 import { layColumns, roomOf, type Laid, type Spot } from '../../ui/src/rules/columns'
 import { answersIn } from '../../ui/src/rules/answers'
@@ -330,17 +329,6 @@ test('where students are is what the core says', () => {
     expect(placeOf(board, state, { id: 'a', name: 'Noor', at })).toBe(place)
     expect(openFrames(board, state)).toEqual(open)
   }
-})
-
-test('what students are doing is what the core says', () => {
-  type Case = { here: boolean; removed?: boolean; marks: number; ago: number; doing: string }
-  const cases = JSON.parse(
-    readFileSync(join(import.meta.dirname, '../../core/insight/testdata/doing.json'), 'utf8'),
-  ) as Case[]
-  expect(new Set(cases.map((c) => c.doing))).toEqual(new Set(doings))
-  const now = Date.now()
-  for (const { here, removed, marks, ago, doing } of cases)
-    expect(doingOf({ here, removed }, { marks, at: now - ago }, now)).toBe(doing)
 })
 
 test('what is right, and how answers stand, is what the core says', () => {

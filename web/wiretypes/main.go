@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"alpenglow/core/account"
+	"alpenglow/core/insight"
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
@@ -74,6 +75,8 @@ var values = map[reflect.Type][]string{
 	of[voices.Kind]():         nil,
 	of[voices.Wait]():         {string(voices.NotCalled), string(voices.Called), string(voices.Coming)},
 	of[live.PassKind]():       nil,
+	of[insight.State]():       strs(insight.States),
+	of[insight.Why]():         strs(insight.Whys),
 	of[prepare.Kind]():        nil,
 	of[web.SourceKind]():      nil,
 }
@@ -109,6 +112,8 @@ var names = map[reflect.Type]string{
 	of[voices.Ask]():      "AskQuestion",
 	of[voices.Agree]():    "AgreeQuestion",
 	of[voices.Hide]():     "HideQuestion",
+	of[insight.State]():   "StudentState",
+	of[insight.Row]():     "NextRow",
 }
 
 func called(t reflect.Type) string {
@@ -228,6 +233,9 @@ func (g *generator) object(t reflect.Type) {
 	var cases []string
 	for i := range t.NumField() {
 		f := t.Field(i)
+		if !f.IsExported() {
+			continue
+		}
 		if f.Anonymous && f.Tag.Get("json") == "" {
 			if g.unites(f.Type) {
 				beside = append(beside, g.name(f.Type))

@@ -12,7 +12,7 @@ import { Keeping, type Done } from './keeping'
 import { Sheets } from './sheets'
 import type * as wire from './types.gen'
 
-export type Staff = Omit<wire.StaffHello, 'board' | 'people' | 'work' | 'sheets' | 'said'> & { board: wire.Board }
+export type Staff = Omit<wire.StaffHello, 'board' | 'people' | 'work' | 'next' | 'sheets' | 'said'> & { board: wire.Board }
 export type Student = { me: wire.Person; stage: wire.Stage }
 
 /** What a screen of a running lesson shows. */
@@ -29,6 +29,8 @@ export type LessonState = BenchState & {
   said: wire.Said
   /** What each author has on each frame (staff only), by author and frame. */
   work: ReadonlyMap<string, wire.Work>
+  /** What is known of each student, those first who may need the teacher first (staff only). */
+  next: readonly wire.NextRow[]
   /** The frames that the student has done something on. */
   worked: ReadonlySet<string>
   /** Operations that came too late: the lesson had ended. */
@@ -77,6 +79,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       said: {},
       people: new Map(),
       work: new Map(),
+      next: [],
       worked: new Set(),
       sheets: [],
       unsaved: 0,
@@ -116,6 +119,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   async start(): Promise<void> {
     this.stopped = false
     addEventListener('offline', this.offline)
+    document.addEventListener('visibilitychange', this.sight)
     await this.open()
     if (!this.stopped) this.link.connect()
   }
@@ -123,6 +127,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   stop() {
     this.stopped = true
     removeEventListener('offline', this.offline)
+    document.removeEventListener('visibilitychange', this.sight)
     this.link.disconnect()
   }
 
@@ -213,6 +218,13 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
     if (on && !worked.has(on)) this.state.setState({ worked: new Set([...worked, on]) })
   }
 
+  /** Tells whether the lesson is in sight, where somebody is a student: a device may sleep, or show something else. */
+  private readonly sight = () => {
+    if (!this.state.getState().student || this.link.state !== 'connected') return
+    // Not told now, it is told with the next change, or by the connection that ends.
+    void this.call('sight', { away: document.visibilityState === 'hidden' } satisfies wire.Sight).catch(() => {})
+  }
+
   private readonly offline = () => {
     if (this.stopped) return
     const before = this.state.getState()
@@ -239,6 +251,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       if ('stage' in hello) this.helloStudent(hello)
       else if ('front' in hello) this.helloFront(hello)
       else this.helloStaff(hello)
+      if (document.visibilityState === 'hidden') this.sight()
       for (const op of await this.leftByOthers()) this.sheets.begin(op)
       this.state.setState({ network: 'online' })
       this.show()
@@ -309,6 +322,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
         return
       case 'fronts':
         this.heardFronts(news.fronts)
+        return
+      case 'next':
+        this.state.setState({ next: news.next.rows })
         return
       case 'passing':
         this.passing.hear(news.passing, this.sheets.author)

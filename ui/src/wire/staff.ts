@@ -3,6 +3,9 @@ import { call, codeOf } from './http'
 import { byId, Lesson, workKey, type Staff } from './lesson'
 import type * as wire from './types.gen'
 
+/** To look again within this time is the same look. */
+const LOOKED_MS = 10_000
+
 /** A lesson as its teacher has it: with commands, and with all that is heard of everybody. */
 export class StaffLesson extends Lesson {
   private newWork: wire.Work[] = []
@@ -49,6 +52,13 @@ export class StaffLesson extends Lesson {
     }
   }
 
+  /** Notes that the teacher has looked at somebody's work: who next remembers it. */
+  looked(student: string) {
+    const { people, said } = this.state.getState()
+    const lately = Date.now() - (said.all?.looked?.[student] ?? 0) < LOOKED_MS
+    if (people.has(student) && !lately) void this.say({ kind: 'look', look: { student } })
+  }
+
   /** Lets the teacher change the session; throws a Refused. */
   async command(command: wire.Command) {
     const { state } = await this.call<wire.CommandReply>('command', command)
@@ -60,7 +70,7 @@ export class StaffLesson extends Lesson {
     return staff ? { board: staff.state.edition ?? 0 } : {}
   }
 
-  protected override helloStaff({ people, work, sheets, said, ...hello }: wire.StaffHello) {
+  protected override helloStaff({ people, work, next, sheets, said, ...hello }: wire.StaffHello) {
     const board = hello.board ?? this.state.getState().staff?.board
     if (!board) throw new Error('the server left out what is not here')
     const staff = { ...hello, board }
@@ -68,6 +78,7 @@ export class StaffLesson extends Lesson {
     this.state.setState({
       staff,
       said,
+      next: next.rows,
       people: byId(people),
       work: new Map(work.map((w) => [workKey(w.author, w.frame), w])),
     })

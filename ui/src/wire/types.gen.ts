@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -51,6 +51,7 @@ export type Person = {
   name: string;
   here?: boolean;
   at?: string;
+  away?: boolean;
   removed?: boolean;
   student?: string;
 };
@@ -392,11 +393,19 @@ export type Call = {
   coming?: boolean;
 };
 
+export type Picked = {
+  student: string;
+  of: number;
+  at: number;
+};
+
 export type Voices = {
   rev: number;
   questions?: Array<ClassQuestion>;
   help?: Array<Call>;
   done?: { [key: string]: Array<string> };
+  looked?: { [key: string]: number };
+  picked?: Array<Picked>;
 } & VoiceSettings;
 
 export type AskedQuestion = {
@@ -468,6 +477,7 @@ export type State = {
   edition?: number;
   pace: Pace;
   frame: string;
+  since?: number;
   from?: string;
   through?: string;
   reached: Array<string>;
@@ -505,6 +515,25 @@ export type Work = {
   at: number;
 };
 
+export type StudentState = "notBegun" | "atWork" | "quiet" | "done" | "help" | "away" | "gone" | "removed";
+
+export type Why = "help" | "coming" | "same" | "behind" | "quiet" | "wrong" | "unseen" | "notBegun" | "none";
+
+export type NextRow = {
+  student: string;
+  frame: string;
+  state: StudentState;
+  since?: number;
+  why: Why;
+  n?: number;
+  picked?: number;
+  seen?: boolean;
+};
+
+export type Next = {
+  rows: Array<NextRow>;
+};
+
 export type StaffHello = {
   board?: Board;
   state: State;
@@ -515,6 +544,7 @@ export type StaffHello = {
   seats?: boolean;
   people: Array<Person>;
   work: Array<Work>;
+  next: Next;
   sheets: Array<SheetView>;
   practice?: boolean;
   fronts: number;
@@ -732,6 +762,10 @@ export type Time = {
   now: number;
 };
 
+export type Sight = {
+  away: boolean;
+};
+
 export type Change = {
   seq: number;
   op?: string;
@@ -807,6 +841,7 @@ export type News = (
   | { kind: "front"; front: FrontStage }
   | { kind: "fronts"; fronts: Fronts }
   | { kind: "voices"; voices: Said }
+  | { kind: "next"; next: Next }
   | { kind: "passing"; passing: Passing }
 );
 
@@ -979,6 +1014,15 @@ export type Come = {
   been?: boolean;
 };
 
+export type Look = {
+  student: string;
+};
+
+export type Pick = {
+  without?: Array<string>;
+  undo?: boolean;
+};
+
 export type Word = (
   | { kind: "ask"; ask: AskQuestion }
   | { kind: "agree"; agree: AgreeQuestion }
@@ -988,6 +1032,8 @@ export type Word = (
   | { kind: "hide"; hide: HideQuestion }
   | { kind: "come"; come: Come }
   | { kind: "let"; let: VoiceSettings }
+  | { kind: "look"; look: Look }
+  | { kind: "pick"; pick: Pick }
 );
 
 export type SignIn = {

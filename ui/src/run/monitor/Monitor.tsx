@@ -1,4 +1,4 @@
-import { memo, useMemo } from 'react'
+import { memo, useEffect, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { answersIn } from '../../rules/answers'
 import { PollCard } from '../../polls/PollCard'
@@ -13,6 +13,7 @@ import { isRemoved } from '../../rules/standing'
 import type { Element, Frame, Front } from '../../wire/types.gen'
 import { useCalmState } from '../../wire/useCalm'
 import { useLessonState } from '../../wire/useLesson'
+import { useStaffLesson } from '../../wire/useStaff'
 import { ago } from '../../words/words'
 import { ClearMenu } from '../stage/ClearMenu'
 import { Spread } from '../stage/Spread'
@@ -41,7 +42,12 @@ export function Monitor({ frame, staff, large, onLarge, onFront }: Props) {
     () => (grouped ? groupParts(staff.state.groups ?? [], people, byPart, t) : studentParts(people, frame.arrangement)),
     [grouped, staff.state.groups, people, byPart, t, frame.arrangement],
   )
+  const lesson = useStaffLesson()
   const opened = parts.find((p) => large && (p.key === large || p.authors.includes(large)))
+  const looksAt = opened?.authors.join(' ') ?? ''
+  useEffect(() => {
+    for (const student of looksAt.split(' ')) lesson.looked(student)
+  }, [lesson, looksAt])
   if (parts.length === 0) {
     return (
       <p className="m-auto max-w-md p-8 text-center text-lg text-slate">

@@ -3,18 +3,15 @@ import { useTranslation } from 'react-i18next'
 import { useNow } from '../../kit/hooks/useNow'
 import { workKey, type Staff } from '../../wire/lesson'
 import { useCalmState } from '../../wire/useCalm'
-import { ago } from '../../words/words'
-import { doingOf, doings, type Doing, type Done } from './doing'
+import type { StudentState } from '../../wire/types.gen'
+import { whyInWords } from './why'
 import { onList } from './expected'
 import { WhoIs } from '../../kit/windows/WhoIs'
 import { useLesson } from '../../wire/useLesson'
 import { Row } from './Row'
-import { placeOf } from '../places'
 
 /** How often the panel looks for what is new. */
 const CALM_MS = 500
-
-const byName = new Intl.Collator(undefined, { numeric: true })
 
 /** Who is new stands behind the others. */
 const placeIn = (order: string[], id: string) => (order.includes(id) ? order.indexOf(id) : order.length)
@@ -26,9 +23,9 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
   const { t } = useTranslation()
   const lesson = useLesson()
   const people = useCalmState((s) => s.people, CALM_MS)
-  const removed = new Set(staff.state.removed)
   const locks = new Set(staff.state.locks.students)
   const done = useCalmState((s) => s.said.all?.done?.[staff.state.frame], CALM_MS)
+  const next = useCalmState((s) => s.next, CALM_MS)
   const work = useCalmState((s) => s.work, CALM_MS)
   const finished = new Set(done)
   const now = useNow(5000)
@@ -38,21 +35,15 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
   const [who, askWho] = useState<string | null>(null)
   const own = staff.state.pace === 'own'
   const numbers = new Map(staff.board.frames.map((f, i) => [f.id, i + 1]))
-  const rows = [...people.values()]
-    .map((person) => ({ ...person, removed: removed.has(person.id) }))
-    .map((person) => {
-      // Where students go by themselves, what they do on any frame counts.
-      const on = own
-        ? allOf([...numbers.keys()].flatMap((frame) => work.get(workKey(person.id, frame)) ?? []))
-        : work.get(workKey(person.id, staff.state.frame))
-      return { person, on, state: doingOf(person, on, now) }
-    })
-    .sort((a, b) => doings.indexOf(a.state) - doings.indexOf(b.state) || byName.compare(a.person.name, b.person.name))
+  const rows = next.flatMap((row) => {
+    const person = people.get(row.student)
+    return person ? [{ person, row, on: work.get(workKey(row.student, row.frame)) }] : []
+  })
   // No row moves under the finger, nor under the keyboard's focus.
   if (held) rows.sort((a, b) => placeIn(held, a.person.id) - placeIn(held, b.person.id))
   const takeInHand = () => hold((before) => before ?? rows.map((r) => r.person.id))
   const letGo = () => hold(null)
-  const count = (...states: Doing[]) => rows.filter((r) => states.includes(r.state)).length
+  const count = (...states: StudentState[]) => rows.filter((r) => states.includes(r.row.state)).length
   const missing =
     staff.expected.length -
     onList(
@@ -71,23 +62,17 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
         onFocus={takeInHand}
         onBlur={letGo}
       >
-        {rows.map(({ person, on, state }) => (
+        {rows.map(({ person, row, on }) => (
           <Row
             key={person.id}
             id={person.id}
             name={person.name}
-            state={state}
-            removed={person.removed}
-            on={own ? numbers.get(placeOf(staff.board, staff.state, person)) : undefined}
-            said={
-              state === 'gone'
-                ? t('run.keepsWork')
-                : on && on.marks > 0
-                  ? [t('run.amount', { count: on.marks }), !own && (ago(on.at, now) ?? t('run.lastNow'))]
-                      .filter(Boolean)
-                      .join(', ')
-                  : t('run.nothingYet')
-            }
+            state={row.state}
+            on={own ? numbers.get(row.frame) : undefined}
+            why={whyInWords(t, row, now)}
+            pressing={row.why === 'help' || (row.why !== 'none' && row.why !== 'unseen' && !row.seen)}
+            seen={row.seen ?? false}
+            said={on && on.marks > 0 ? t('run.amount', { count: on.marks }) : ''}
             done={finished.has(person.id)}
             locked={locks.has(person.id)}
             student={staff.expected.length > 0 ? (person.student ?? '') : undefined}
@@ -109,8 +94,8 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
       <dl className="grid grid-cols-3 border-t border-line pt-2 text-center">
         {(
           [
-            ['sumHere', count('notBegun', 'stopped', 'working')],
-            ['sumBegun', count('working', 'stopped')],
+            ['sumHere', count('notBegun', 'atWork', 'quiet', 'done', 'help', 'away')],
+            ['sumBegun', count('atWork', 'quiet', 'done')],
             ['sumNot', count('notBegun')],
           ] as const
         ).map(([word, n]) => (
@@ -122,9 +107,4 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
       </dl>
     </>
   )
-})
-
-const allOf = (work: Done[]): Done => ({
-  marks: work.reduce((sum, w) => sum + w.marks, 0),
-  at: Math.max(0, ...work.map((w) => w.at)),
 })

@@ -1,15 +1,18 @@
-import { Check, Lock, MoreVertical, UserRoundX } from 'lucide-react'
+import { Check, Eye, Lock, MoreVertical, UserRoundX } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { memo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Face } from '../../kit/people'
 import { useStaffLesson } from '../../wire/useStaff'
-import type { Doing } from './doing'
+import type { StudentState } from '../../wire/types.gen'
 
-const looks: Record<Doing, string> = {
+const looks: Record<StudentState, string> = {
   notBegun: 'bg-mist text-slate',
-  stopped: 'bg-amber-soft text-amber',
-  working: 'text-slate',
+  atWork: 'text-slate',
+  quiet: 'bg-amber-soft text-amber',
+  done: 'text-fern',
+  help: 'bg-dusk-soft text-dusk font-semibold',
+  away: 'bg-mist text-slate',
   gone: 'bg-mist text-slate',
   removed: 'bg-rose-soft text-rose',
 }
@@ -17,11 +20,14 @@ const looks: Record<Doing, string> = {
 type Props = {
   id: string
   name: string
-  state: Doing
-  removed: boolean
+  state: StudentState
   /** At own pace, the number of the frame that they are on. */
   on?: number
-  /** What they have done, in words. */
+  /** Why they may need the teacher, in words; whether that is new; whether the teacher has looked since. */
+  why: string
+  pressing: boolean
+  seen: boolean
+  /** How much they have done, in words. */
   said: string
   done: boolean
   locked: boolean
@@ -36,8 +42,10 @@ export const Row = memo(function Row({
   id,
   name,
   state,
-  removed,
   on,
+  why,
+  pressing,
+  seen,
   said,
   done,
   locked,
@@ -63,20 +71,24 @@ export const Row = memo(function Row({
         </button>
         <span className="block truncate text-[13px] text-slate">
           {on && <span className="font-semibold text-dusk">{t('run.onFrame', { n: on })} · </span>}
-          {said}
+          <span key={why} className={`news ${pressing ? 'text-night' : ''}`}>
+            {why || said || t('run.nothingYet')}
+          </span>
+          {why && said && <span> · {said}</span>}
         </span>
       </span>
       <span className="flex items-center gap-0.5">
-        <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`run.${state}`)}</span>
+        <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`states.${state}`)}</span>
+        {seen && <Eye size={15} className="text-slate" aria-label={t('next.seen')} />}
         {done && <Check size={17} className="text-fern" aria-label={t('voices.isDone')} />}
         {locked && <Lock size={14} className="text-glow-deep" aria-label={t('lock.only')} />}
-        <SeatButton {...{ id, name, removed, locked, student, onWho }} />
+        <SeatButton {...{ id, name, removed: state === 'removed', locked, student, onWho }} />
       </span>
     </li>
   )
 })
 
-type SeatProps = Pick<Props, 'id' | 'name' | 'removed' | 'locked' | 'student' | 'onWho'>
+type SeatProps = Pick<Props, 'id' | 'name' | 'locked' | 'student' | 'onWho'> & { removed: boolean }
 
 const more = 'grid size-7 place-items-center rounded-md text-slate hover:bg-mist'
 

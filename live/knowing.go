@@ -1,0 +1,314 @@
+package live
+
+import (
+	"context"
+	"encoding/json"
+	"slices"
+	"sync"
+	"time"
+
+	"alpenglow/core/insight"
+	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+	"alpenglow/store"
+)
+
+// How often at most the staff is told who is next, and how often what other servers
+// have saved is read.
+const (
+	nextEvery  = 500 * time.Millisecond
+	knowsAgain = 20 * time.Second
+)
+
+// on is somebody on a frame.
+type on struct{ author, frame string }
+
+// knowing is what is known of what the students of a session do. It is read when a
+// teacher comes, and kept up while one is here.
+type knowing struct {
+	mu      sync.Mutex
+	read    time.Time
+	work    map[on]insight.Work
+	answers map[on]map[string]answered // by mark
+	before  map[string]int             // how often each student of the class was drawn in lessons before
+	soon    bool                       // who is next is about to be told
+	told    []insight.Row
+	later   *time.Timer // when somebody's state changes by time alone
+}
+
+type answered struct {
+	lesson.Answer
+	at int64
+}
+
+// work reads what everybody has on every frame of a session, and gives it with who
+// is next.
+func (h *Hub) work(ctx context.Context, r *running) ([]Work, Next, error) {
+	list, err := h.know(ctx, r)
+	if err != nil {
+		return nil, Next{}, err
+	}
+	work := make([]Work, len(list))
+	for i, l := range list {
+		work[i] = Work{Author: l.Author, Frame: l.Frame, Marks: l.Marks, At: l.At}
+	}
+	rows, _ := r.next(now())
+	h.ponder(r)
+	return work, Next{rows}, nil
+}
+
+// know reads what is known of a session's students.
+func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
+	list, err := h.store.Activities(ctx, r.kept.ID)
+	if err != nil {
+		return nil, err
+	}
+	answers, err := h.store.Answers(ctx, r.kept.ID)
+	if err != nil {
+		return nil, err
+	}
+	before, err := h.store.PickedBefore(ctx, r.kept.ID)
+	if err != nil {
+		return nil, err
+	}
+	k := &r.know
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if k.work == nil {
+		k.work = map[on]insight.Work{}
+	}
+	k.before = before
+	for _, l := range list {
+		at := on{l.Author, l.Frame}
+		if was := k.work[at]; l.At >= was.At { // else something was learned meanwhile
+			k.work[at] = insight.Work{Marks: l.Marks, At: l.At, Pause: max(l.Pause, was.Pause)}
+		}
+	}
+	k.answers = map[on]map[string]answered{}
+	for _, a := range answers {
+		k.answer(a.Frame, a.Mark.V)
+	}
+	k.read = time.Now()
+	return list, nil
+}
+
+// answer takes what is known of an answer; the caller holds the lock.
+func (k *knowing) answer(frame string, e lesson.Element) {
+	at := on{e.Author, frame}
+	if k.answers[at] == nil {
+		k.answers[at] = map[string]answered{}
+	}
+	if e.OnFrame() && e.Answer != nil {
+		k.answers[at][e.ID] = answered{*e.Answer, e.At}
+	} else {
+		delete(k.answers[at], e.ID)
+	}
+}
+
+// learn takes what has just been saved on a sheet.
+func (h *Hub) learn(s *onSheet) {
+	r, frame := s.session, s.at.key.Frame
+	amounts := map[string]int{}
+	if s.at.with(func(on *sheet.Sheet) {
+		for _, a := range s.accepted {
+			for _, by := range append(authors(a.result.Change), a.result.Change.By) {
+				amounts[by] = on.Amount(by)
+			}
+		}
+	}) != nil {
+		return // it is read again
+	}
+	k := &r.know
+	k.mu.Lock()
+	if k.work == nil {
+		k.mu.Unlock()
+		return
+	}
+	for _, a := range s.accepted {
+		c := a.result.Change
+		at := on{c.By, frame}
+		k.work[at] = k.work[at].Then(c.At, k.work[at].Marks)
+		for _, e := range c.Put {
+			if e.IsAnswer() {
+				k.answer(frame, e)
+			}
+		}
+	}
+	for by, n := range amounts {
+		at := on{by, frame}
+		w := k.work[at]
+		w.Marks = n
+		k.work[at] = w
+	}
+	k.mu.Unlock()
+	h.ponder(r)
+}
+
+func authors(c sheet.Change) []string {
+	var all []string
+	for _, e := range c.Put {
+		if e.Author != "" && !slices.Contains(all, e.Author) {
+			all = append(all, e.Author)
+		}
+	}
+	return all
+}
+
+// ponder lets the staff be told soon who is next, if any of them is here.
+func (h *Hub) ponder(r *running) {
+	r.mu.RLock()
+	staff := r.staff
+	r.mu.RUnlock()
+	k := &r.know
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if staff == 0 || k.soon || k.work == nil {
+		return
+	}
+	k.soon = true
+	time.AfterFunc(nextEvery, func() { h.guard("next", func() { h.tellNext(r) }) })
+}
+
+func (h *Hub) tellNext(r *running) {
+	k := &r.know
+	k.mu.Lock()
+	k.soon = false
+	old := time.Since(k.read) > knowsAgain
+	k.mu.Unlock()
+	if old {
+		ctx, cancel := context.WithTimeout(context.Background(), patience)
+		defer cancel()
+		if _, err := h.know(ctx, r); err != nil {
+			h.log.Error("who is next", "error", store.Bare(err))
+		}
+	}
+	at := now()
+	rows, changes := r.next(at)
+	k.mu.Lock()
+	same := slices.EqualFunc(rows, k.told, insight.Row.Same)
+	k.told = rows
+	if k.later != nil {
+		k.later.Stop()
+		k.later = nil
+	}
+	if changes > 0 {
+		k.later = time.AfterFunc(time.Duration(changes-at)*time.Millisecond,
+			func() { h.guard("next", func() { h.ponder(r) }) })
+	}
+	k.mu.Unlock()
+	if !same {
+		h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsNext, Next: &Next{rows}}})
+	}
+}
+
+// next says who is next, and when that changes by time alone.
+func (r *running) next(at int64) ([]insight.Row, int64) {
+	r.mu.RLock()
+	state, board := r.state, r.board
+	said := r.voices
+	help := map[string]int{}
+	for i, c := range said.Help {
+		help[c.Student] = i
+	}
+	students := make([]insight.Student, 0, len(r.order))
+	for _, id := range r.order {
+		p := r.people[id]
+		s := insight.Student{ID: id, Name: p.Name, Here: p.connections > 0, Away: p.Away, Removed: !state.Seated(id),
+			Frame: state.Place(board.Board, session.Student{ID: id, At: p.At}), Since: p.since,
+			Looked: said.Looked[id], PresenceSince: p.turned}
+		if s.Frame == state.Frame {
+			s.Since = max(s.Since, state.Since)
+		}
+		if i, asks := help[id]; asks {
+			s.Help, s.Coming = said.Help[i].At, said.Help[i].Coming
+		}
+		for _, d := range said.Picked {
+			if d.Student == id {
+				s.Picked++
+			}
+		}
+		s.Done = slices.Contains(said.Done[s.Frame], id)
+		students = append(students, s)
+	}
+	r.mu.RUnlock()
+	before := r.drawnBefore()
+	k := &r.know
+	k.mu.Lock()
+	for i := range students {
+		s := &students[i]
+		s.Picked += before[s.ID]
+		s.Work = k.work[on{s.ID, s.Frame}]
+		s.Wrong, s.WrongAt = wrong(state, board, s.Frame, k.answers[on{s.ID, s.Frame}])
+	}
+	k.mu.Unlock()
+	return insight.Next(students, at)
+}
+
+// wrong gives what is the same for all who are wrong in the same way, of the answer
+// given last that is wrong in the round that is asked, and when it was given.
+func wrong(state session.State, board *edition, frame string, answers map[string]answered) (key string, at int64) {
+	if len(answers) == 0 {
+		return "", 0
+	}
+	f, _, err := board.Frame(frame)
+	if err != nil {
+		return "", 0
+	}
+	for _, a := range answers {
+		m, err := f.Poll(a.Poll)
+		if err != nil || a.Round != state.Polls[a.Poll].Round || m.Poll.Judge(a.Value) != poll.Wrong {
+			continue
+		}
+		if text, err := json.Marshal(a.Value); err == nil && (a.at > at || a.at == at && a.Poll+string(text) > key) {
+			key, at = a.Poll+string(text), a.at
+		}
+	}
+	return key, at
+}
+
+// drawnBefore says how often each participant was drawn in lessons before, by their ids.
+func (r *running) drawnBefore() map[string]int {
+	k := &r.know
+	k.mu.Lock()
+	byStudent := k.before
+	k.mu.Unlock()
+	r.mu.RLock()
+	defer r.mu.RUnlock()
+	before := map[string]int{}
+	for id, p := range r.people {
+		if n := byStudent[p.Student]; n > 0 && p.Student != "" {
+			before[id] = n
+		}
+	}
+	return before
+}
+
+// here lists the students who are here, and may be; the caller holds the session's lock.
+func (r *running) here() []string {
+	var here []string
+	for _, id := range r.order {
+		if r.people[id].connections > 0 && r.state.Seated(id) {
+			here = append(here, id)
+		}
+	}
+	return here
+}
+
+// sight notes whether the lesson is in sight on a student's device.
+func (h *Hub) sight(s seat, ask Sight) {
+	r := s.session
+	r.mu.Lock()
+	p, ok := r.people[s.actor.ID]
+	if !ok || p.Away == ask.Away {
+		r.mu.Unlock()
+		return
+	}
+	p.Away, p.turned = ask.Away, now()
+	person := p.Person
+	person.Here, person.Removed = p.connections > 0, !r.state.Seated(p.ID)
+	r.mu.Unlock()
+	h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, ofPeople(person)})
+	h.ponder(r)
+}
