@@ -61,7 +61,7 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 	}
 	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
 		Sets: sets, Seats: len(plan.Seats.Seated()) > 0,
-		Expected: r.kept.Students.V, People: r.list(true, ""), Work: work, Next: next, Sheets: sheets, Practice: r.kept.Practice,
+		Expected: r.kept.Students.V, People: r.list(true, ""), Work: work, Next: next, Queue: r.queue(), Sheets: sheets, Practice: r.kept.Practice,
 		Fronts: fronts, Said: Said{All: &said}}, err
 }
 

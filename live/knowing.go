@@ -1,8 +1,10 @@
 package live
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
+	"maps"
 	"slices"
 	"sync"
 	"time"
@@ -33,6 +35,8 @@ type knowing struct {
 	work    map[on]insight.Work
 	answers map[on]map[string]answered // by mark
 	before  map[string]int             // how often each student of the class was drawn in lessons before
+	waiting map[string]Waiting         // by mark
+	queued  bool                       // what waits has changed since it was told
 	soon    bool                       // who is next is about to be told
 	told    []insight.Row
 	later   *time.Timer // when somebody's state changes by time alone
@@ -65,7 +69,7 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 	if err != nil {
 		return nil, err
 	}
-	answers, err := h.store.Answers(ctx, r.kept.ID)
+	telling, err := h.store.Telling(ctx, r.kept.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -80,6 +84,14 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 		k.work = map[on]insight.Work{}
 	}
 	k.before = before
+	k.waiting, k.queued = map[string]Waiting{}, true
+	for _, m := range telling {
+		if m.Mark.V.IsAnswer() {
+			k.answer(m.Frame, m.Mark.V)
+		} else {
+			k.wait(Waiting{Sheet: m.Sheet, Frame: m.Frame, Mark: m.Mark.V})
+		}
+	}
 	for _, l := range list {
 		at := on{l.Author, l.Frame}
 		if was := k.work[at]; l.At >= was.At { // else something was learned meanwhile
@@ -87,9 +99,6 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 		}
 	}
 	k.answers = map[on]map[string]answered{}
-	for _, a := range answers {
-		k.answer(a.Frame, a.Mark.V)
-	}
 	k.read = time.Now()
 	return list, nil
 }
@@ -133,6 +142,8 @@ func (h *Hub) learn(s *onSheet) {
 		for _, e := range c.Put {
 			if e.IsAnswer() {
 				k.answer(frame, e)
+			} else {
+				k.wait(Waiting{Sheet: s.at.key.ID, Frame: frame, Mark: e})
 			}
 		}
 	}
@@ -144,6 +155,40 @@ func (h *Hub) learn(s *onSheet) {
 	}
 	k.mu.Unlock()
 	h.ponder(r)
+}
+
+// wait takes how a mark stands now; the caller holds the lock.
+func (k *knowing) wait(w Waiting) {
+	_, was := k.waiting[w.Mark.ID]
+	switch is := w.Mark.Stands() == lesson.Held; {
+	case is:
+		w.Mark.Stroke = nil // what is drawn is looked at on its frame
+		k.waiting[w.Mark.ID] = w
+	case was:
+		delete(k.waiting, w.Mark.ID)
+	default:
+		return
+	}
+	k.queued = true
+}
+
+// mostQueued is how much of what waits is told at once.
+const mostQueued = 60
+
+// queue gives what waits, the longest waiting first.
+func (r *running) queue() Queue {
+	state, _ := r.snapshot()
+	k := &r.know
+	k.mu.Lock()
+	first := slices.SortedFunc(maps.Values(k.waiting), func(a, b Waiting) int {
+		return cmp.Or(cmp.Compare(a.Mark.Standing.At, b.Mark.Standing.At), cmp.Compare(a.Mark.ID, b.Mark.ID))
+	})
+	k.mu.Unlock()
+	q := Queue{First: first[:min(len(first), mostQueued)], Count: len(first)}
+	for i := range q.First {
+		q.First[i].Words = state.Holds.Watch().Finds(q.First[i].Mark.Words())
+	}
+	return q
 }
 
 func authors(c sheet.Change) []string {
@@ -189,6 +234,8 @@ func (h *Hub) tellNext(r *running) {
 	k.mu.Lock()
 	same := slices.EqualFunc(rows, k.told, insight.Row.Same)
 	k.told = rows
+	queued := k.queued
+	k.queued = false
 	if k.later != nil {
 		k.later.Stop()
 		k.later = nil
@@ -200,6 +247,10 @@ func (h *Hub) tellNext(r *running) {
 	k.mu.Unlock()
 	if !same {
 		h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsNext, Next: &Next{rows}}})
+	}
+	if queued {
+		queue := r.queue()
+		h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsQueue, Queue: &queue}})
 	}
 }
 

@@ -185,7 +185,7 @@ func (r *running) become(next session.State, board *edition, all bool) []telling
 	if next.Rev <= r.state.Rev {
 		return nil
 	}
-	before := r.board
+	before, named := r.board, !r.state.Nameless
 	r.state, r.board = next, board
 	// Once the teacher leads, nobody has gone anywhere.
 	if next.Pace != session.Own {
@@ -197,7 +197,12 @@ func (r *running) become(next session.State, board *edition, all bool) []telling
 	if all {
 		concerned = r.order
 	}
-	return r.stateFor(before, concerned)
+	told := r.stateFor(before, concerned)
+	if named != !next.Nameless {
+		told = append(told, telling{[]string{classChannel(r.kept.ID), frontChannel(r.kept.ID)},
+			News{Kind: NewsPeople, People: &People{People: r.listed(false, ""), All: true}}})
+	}
+	return told
 }
 
 // add brings in a participant; the caller holds the session's lock.
@@ -251,6 +256,11 @@ func (r *running) snapshot() (session.State, *edition) {
 func (r *running) list(staff bool, to string) []Person {
 	r.mu.RLock()
 	defer r.mu.RUnlock()
+	return r.listed(staff, to)
+}
+
+// listed does the same; the caller holds the session's lock.
+func (r *running) listed(staff bool, to string) []Person {
 	people := make([]Person, 0, len(r.order))
 	for _, id := range r.order {
 		person := r.people[id].Person
@@ -284,7 +294,7 @@ func (h *Hub) Joined(ctx context.Context, p store.Participant) error {
 	return nil
 }
 
-func ofPeople(p Person) News { return News{Kind: NewsPeople, People: &People{[]Person{p}}} }
+func ofPeople(p Person) News { return News{Kind: NewsPeople, People: &People{People: []Person{p}}} }
 
 // forClass gives a participant as the class may see them.
 func (p Person) forClass() Person {

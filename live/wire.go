@@ -144,6 +144,7 @@ type StaffHello struct {
 	People   []Person        `json:"people"`
 	Work     []Work          `json:"work"`
 	Next     Next            `json:"next"`
+	Queue    Queue           `json:"queue"`
 	Sheets   []SheetView     `json:"sheets"`
 	// Practice says that this is a rehearsal.
 	Practice bool `json:"practice,omitempty"`
@@ -226,6 +227,22 @@ type Next struct {
 	Rows []insight.Row `json:"rows"`
 }
 
+// Waiting is a mark that waits for the teacher's yes, and the words of the lists in
+// it; told to the staff alone.
+type Waiting struct {
+	Sheet string         `json:"sheet"`
+	Frame string         `json:"frame"`
+	Mark  lesson.Element `json:"mark"`
+	Words []string       `json:"words,omitempty"`
+}
+
+// Queue is what waits in a lesson, the longest waiting first: the first of them, and
+// how many there are.
+type Queue struct {
+	First []Waiting `json:"first"`
+	Count int       `json:"count"`
+}
+
 // News is what the server tells without being asked.
 type News struct {
 	Kind    NewsKind            `json:"kind" oneof:"news"`
@@ -238,6 +255,7 @@ type News struct {
 	Fronts  *Fronts             `json:"fronts,omitempty"`
 	Voices  *Said               `json:"voices,omitempty"`
 	Next    *Next               `json:"next,omitempty"`
+	Queue   *Queue              `json:"queue,omitempty"`
 	Passing *Passing            `json:"passing,omitempty"`
 }
 
@@ -255,6 +273,7 @@ const (
 	NewsFronts  NewsKind = "fronts"
 	NewsVoices  NewsKind = "voices"
 	NewsNext    NewsKind = "next"
+	NewsQueue   NewsKind = "queue"
 	NewsPassing NewsKind = "passing"
 )
 
@@ -280,9 +299,11 @@ type Reworked struct {
 	Frames []lesson.Frame `json:"frames"`
 }
 
-// People are participants who are new or whose presence has changed.
+// People are participants who are new or whose presence has changed; with All, they
+// are all whom the reader may know, besides themselves.
 type People struct {
 	People []Person `json:"people"`
+	All    bool     `json:"all,omitempty"`
 }
 
 // Fronts is how many front screens are connected; the staff is told.

@@ -214,15 +214,17 @@ func (s *Store) Activities(ctx context.Context, session string) ([]Activity, err
 		WHERE s.session_id = $1 GROUP BY s.frame_id, a.author`, session)
 }
 
-// GivenAnswer is a mark that is an answer, on a frame of a session.
-type GivenAnswer struct {
+// SheetMark is a mark with the sheet that it lies on.
+type SheetMark struct {
+	Sheet string               `db:"sheet_id"`
 	Frame string               `db:"frame_id"`
 	Mark  JSON[lesson.Element] `db:"mark"`
 }
 
-// Answers lists the answers that were given in a session.
-func (s *Store) Answers(ctx context.Context, session string) ([]GivenAnswer, error) {
-	return list[GivenAnswer](ctx, s, `
-		SELECT s.frame_id, m.mark FROM sheets s JOIN marks m ON m.sheet_id = s.id AND NOT m.removed
-		WHERE s.session_id = $1 AND m.mark->>'kind' = 'answer'`, session)
+// Telling lists those marks of a session by which its teacher is told how it stands:
+// the answers, and what waits for a yes.
+func (s *Store) Telling(ctx context.Context, session string) ([]SheetMark, error) {
+	return list[SheetMark](ctx, s, `
+		SELECT m.sheet_id, s.frame_id, m.mark FROM sheets s JOIN marks m ON m.sheet_id = s.id AND NOT m.removed
+		WHERE s.session_id = $1 AND (m.mark->>'kind' = 'answer' OR m.mark->'standing'->>'is' = 'held')`, session)
 }

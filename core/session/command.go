@@ -25,6 +25,8 @@ type Command struct {
 	Front  *Front      `json:"front,omitempty"`
 	Timer  *SetTimer   `json:"timer,omitempty"`
 	Lock   *Lock       `json:"lock,omitempty"`
+	Hold   *Hold       `json:"hold,omitempty"`
+	Names  *Names      `json:"names,omitempty"`
 	Board  *ToBoard    `json:"board,omitempty"`
 	Pause  *Pause      `json:"pause,omitempty"`
 	Door   *Door       `json:"door,omitempty"`

@@ -52,6 +52,8 @@ type State struct {
 	AtBoard *AtBoard `json:"atBoard,omitempty"`
 	// Locks say where students may only look.
 	Locks Locks `json:"locks"`
+	// Holds say where what students write waits for the teacher's yes.
+	Holds Holds `json:"holds"`
 	// Nameless says that students do not learn each other's names.
 	Nameless bool `json:"nameless,omitempty"`
 	// Paused says that the students' screens rest.
@@ -108,7 +110,7 @@ func (s State) sameTerms(o State) bool {
 	return s.Ended == o.Ended && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
 		maps.Equal(s.Polls, o.Polls) &&
 		slices.Equal(s.Removed, o.Removed) &&
-		s.Locks.same(o.Locks) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) &&
+		s.Locks.same(o.Locks) && s.Holds.same(o.Holds) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) &&
 		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 

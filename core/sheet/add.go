@@ -53,6 +53,7 @@ func (a *Add) do(e *edit) error {
 	if err := m.Check(); err != nil {
 		return err
 	}
+	e.awaits(&m)
 	if err := e.room(m, of(m)); err != nil {
 		return err
 	}

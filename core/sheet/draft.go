@@ -6,6 +6,7 @@ import (
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
+	"alpenglow/core/words"
 )
 
 // Terms are what holds on a sheet's frame at the moment of an operation.
@@ -18,6 +19,11 @@ type Terms struct {
 	// LockedOut lists those who alone may.
 	Locked    bool
 	LockedOut []string
+	// Hold says that what students write waits for the teacher's yes before others
+	// see it, HeldOf of whom alone; Watch of which words it waits wherever it is.
+	Hold   bool
+	HeldOf []string
+	Watch  words.Watch
 	// AtBoard is the student who may do everything on the class's sheet, in spite of that.
 	AtBoard string
 	Polls   map[string]poll.State

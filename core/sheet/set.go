@@ -42,7 +42,7 @@ func (s *Set) do(e *edit) error {
 	if err := e.spend(1 + pointsOf(m)/10); err != nil {
 		return err
 	}
-	before := pointsOf(m)
+	before, read := pointsOf(m), reads(m)
 	m, back, err := m.Set(s.Properties)
 	if err == nil {
 		err = m.Check()
@@ -52,6 +52,9 @@ func (s *Set) do(e *edit) error {
 	}
 	if err != nil {
 		return err
+	}
+	if reads(m) != read {
+		e.awaits(&m)
 	}
 	e.changed(&m)
 	e.put(m, Step{Kind: KindSet, Set: &Set{Mark: s.Mark, Properties: back}})

@@ -23,9 +23,11 @@ type Hold struct {
 	Mark string `json:"mark"`
 }
 
-// Show shows a hidden or held mark to all who may see its sheet.
+// Show shows a hidden or held mark to all who may see its sheet. With Read, it does
+// so only as long as its words are those that were read.
 type Show struct {
-	Mark string `json:"mark"`
+	Mark string  `json:"mark"`
+	Read *string `json:"read,omitempty"`
 }
 
 func (h *Hide) check() error { return id.Plain(h.Mark) }
@@ -38,7 +40,12 @@ func (s *Show) right() right { return right{staff: true, inClass: true} }
 
 func (h *Hide) do(e *edit) error { return e.stand(h.Mark, lesson.Hidden) }
 func (h *Hold) do(e *edit) error { return e.stand(h.Mark, lesson.Held) }
-func (s *Show) do(e *edit) error { return e.stand(s.Mark, lesson.Shown) }
+func (s *Show) do(e *edit) error {
+	if m, ok := e.mark(s.Mark); ok && s.Read != nil && *s.Read != m.Words() {
+		return refusal.New(refusal.ChangedSince)
+	}
+	return e.stand(s.Mark, lesson.Shown)
+}
 
 // stand makes a mark that is there stand like this for the class.
 func (e *edit) stand(mark string, as lesson.Stand) error {
@@ -78,5 +85,5 @@ func standStep(mark string, as lesson.Stand) Step {
 	case lesson.Held:
 		return Step{Kind: KindHold, Hold: &Hold{mark}}
 	}
-	return Step{Kind: KindShow, Show: &Show{mark}}
+	return Step{Kind: KindShow, Show: &Show{Mark: mark}}
 }

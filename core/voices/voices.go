@@ -25,6 +25,8 @@ type Voices struct {
 	// was drawn, in order.
 	Looked map[string]int64 `json:"looked,omitempty"`
 	Picked []Picked         `json:"picked,omitempty"`
+	// Told are the words to single students that they have not put away yet.
+	Told map[string][]Told `json:"told,omitempty"`
 }
 
 // Settings say how a class may ask: not at all, seen by all or by the teacher
@@ -70,6 +72,8 @@ type Word struct {
 	Let   *Settings `json:"let,omitempty"`
 	Look  *Look     `json:"look,omitempty"`
 	Pick  *Pick     `json:"pick,omitempty"`
+	Tell  *Tell     `json:"tell,omitempty"`
+	Heard *Heard    `json:"heard,omitempty"`
 }
 
 // Kind tells words apart.
@@ -156,7 +160,7 @@ func (v Voices) Ordered() Voices {
 func (v Voices) same(o Voices) bool {
 	return v.Settings == o.Settings && slices.Equal(v.Help, o.Help) &&
 		maps.EqualFunc(v.Done, o.Done, slices.Equal) && maps.Equal(v.Looked, o.Looked) &&
-		slices.Equal(v.Picked, o.Picked) &&
+		slices.Equal(v.Picked, o.Picked) && maps.EqualFunc(v.Told, o.Told, slices.Equal) &&
 		slices.EqualFunc(v.Questions, o.Questions, func(a, b Question) bool {
 			return a.ID == b.ID && a.Ticked == b.Ticked && a.Hidden == b.Hidden && slices.Equal(a.Agreed, b.Agreed)
 		})
@@ -181,13 +185,15 @@ type Shared struct {
 }
 
 // Own is what one student may know besides: their own questions, with which others
-// they agree, whether help comes, and which frames they are done with.
+// they agree, whether help comes, which frames they are done with, and what the teacher
+// told them.
 type Own struct {
 	Rev       int64    `json:"rev"`
 	Questions []Asked  `json:"questions"`
 	Agreed    []string `json:"agreed"`
 	Help      Wait     `json:"help"`
 	Done      []string `json:"done"`
+	Told      []Told   `json:"told,omitempty"`
 }
 
 // Wait says how it stands with somebody's call for help.
@@ -248,6 +254,7 @@ func (v Voices) ForStudent(student string) Own {
 		}
 	}
 	slices.Sort(own.Done)
+	own.Told = v.Told[student]
 	return own
 }
 

@@ -95,6 +95,7 @@ var names = map[reflect.Type]string{
 	of[paper.Kind]():      "PaperKind",
 	of[paper.Anchor]():    "LabelAnchor",
 	of[session.Group]():   "StudentGroup",
+	of[session.Hold]():    "HoldWork",
 	of[prepare.Edit]():    "BoardEdit",
 	of[prepare.Step]():    "BoardStep",
 	of[prepare.Frames]():  "FrameList",

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import { Button } from '../kit/Button'
 import type { Reply } from '../rules/pieces'
-import { isHidden } from '../rules/standing'
+import { isHeld, isHidden } from '../rules/standing'
 import type { Element } from '../wire/types.gen'
 import { useBench } from '../wire/useLesson'
 import '../words/windows'
@@ -58,6 +58,7 @@ export function Replies({ note, replies, sheet, me, may, nameOf }: Props) {
                 {r.reply.text}
               </p>
               {isHidden(r) && <p className="text-sm font-semibold text-slate">{t('frame.hiddenMark')}</p>}
+              {isHeld(r) && <p className="text-sm font-semibold text-amber">{t('frame.heldMark')}</p>}
               <p className="flex items-center">
                 {r.author !== me ? (
                   <button

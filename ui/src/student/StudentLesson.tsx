@@ -23,6 +23,7 @@ const PollCard = part(() => import('../polls/PollCard').then((m) => ({ default: 
 // Only lessons with a timer, or at own pace, need these.
 const Voice = part(() => import('./Voice'))
 const StudentTimer = part(() => import('./StudentTimer'))
+const Told = part(() => import('./Told'))
 const Way = part(() => import('./Way').then((m) => ({ default: m.Way })))
 
 const AGAIN_MS = 3000
@@ -214,6 +215,7 @@ export function Lesson() {
           )}
           <AtBoard over={ends?.over ?? false} />
           <Coming />
+          <FromTeacher />
           {(narrow || turned) && trail}
           <p role="status" className="bg-glow-soft px-4 py-1.5 font-semibold text-glow-deep empty:hidden">
             {locked && !atBoard && t('student.locked')}
@@ -310,6 +312,20 @@ function Coming() {
     <p role="status" className="bg-dusk-soft px-4 py-1.5 font-semibold text-dusk empty:hidden">
       {help === 'coming' ? t('student.coming') : help === 'called' ? t('student.called') : null}
     </p>
+  )
+}
+
+/** The teacher's words to this student alone. */
+function FromTeacher() {
+  const told = useLessonState((s) => s.said.own?.told)
+  return (
+    <div role="status">
+      {told && told.length > 0 && (
+        <Suspense>
+          <Told told={told} />
+        </Suspense>
+      )}
+    </div>
   )
 }
 

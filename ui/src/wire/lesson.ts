@@ -12,7 +12,9 @@ import { Keeping, type Done } from './keeping'
 import { Sheets } from './sheets'
 import type * as wire from './types.gen'
 
-export type Staff = Omit<wire.StaffHello, 'board' | 'people' | 'work' | 'next' | 'sheets' | 'said'> & { board: wire.Board }
+export type Staff = Omit<wire.StaffHello, 'board' | 'people' | 'work' | 'next' | 'queue' | 'sheets' | 'said'> & {
+  board: wire.Board
+}
 export type Student = { me: wire.Person; stage: wire.Stage }
 
 /** What a screen of a running lesson shows. */
@@ -31,6 +33,8 @@ export type LessonState = BenchState & {
   work: ReadonlyMap<string, wire.Work>
   /** What is known of each student, those first who may need the teacher first (staff only). */
   next: readonly wire.NextRow[]
+  /** What waits for a yes (staff only). */
+  queue: wire.Queue
   /** The frames that the student has done something on. */
   worked: ReadonlySet<string>
   /** Operations that came too late: the lesson had ended. */
@@ -80,6 +84,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       people: new Map(),
       work: new Map(),
       next: [],
+      queue: { first: [], count: 0 },
       worked: new Set(),
       sheets: [],
       unsaved: 0,
@@ -302,7 +307,8 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
         this.showSoon()
         return
       case 'people':
-        this.newPeople.push(...news.people.people)
+        if (news.people.all) this.knowOnly(news.people.people)
+        else this.newPeople.push(...news.people.people)
         this.showSoon()
         return
       case 'stage':
@@ -326,9 +332,19 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       case 'next':
         this.state.setState({ next: news.next.rows })
         return
+      case 'queue':
+        this.state.setState({ queue: news.queue })
+        return
       case 'passing':
         this.passing.hear(news.passing, this.sheets.author)
     }
+  }
+
+  /** Names have gone off, or on again: these are all whom this person may know, besides themselves. */
+  private knowOnly(people: wire.Person[]) {
+    const { student } = this.state.getState()
+    this.newPeople = []
+    this.state.setState({ people: byId(student ? [...people, student.me] : people) })
   }
 
   // What only a front screen hears; see FrontLesson.

@@ -70,7 +70,7 @@ export class StaffLesson extends Lesson {
     return staff ? { board: staff.state.edition ?? 0 } : {}
   }
 
-  protected override helloStaff({ people, work, next, sheets, said, ...hello }: wire.StaffHello) {
+  protected override helloStaff({ people, work, next, queue, sheets, said, ...hello }: wire.StaffHello) {
     const board = hello.board ?? this.state.getState().staff?.board
     if (!board) throw new Error('the server left out what is not here')
     const staff = { ...hello, board }
@@ -79,6 +79,7 @@ export class StaffLesson extends Lesson {
       staff,
       said,
       next: next.rows,
+      queue,
       people: byId(people),
       work: new Map(work.map((w) => [workKey(w.author, w.frame), w])),
     })

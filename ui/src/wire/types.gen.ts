@@ -399,6 +399,12 @@ export type Picked = {
   at: number;
 };
 
+export type Told = {
+  text: string;
+  about?: string;
+  at: number;
+};
+
 export type Voices = {
   rev: number;
   questions?: Array<ClassQuestion>;
@@ -406,6 +412,7 @@ export type Voices = {
   done?: { [key: string]: Array<string> };
   looked?: { [key: string]: number };
   picked?: Array<Picked>;
+  told?: { [key: string]: Array<Told> };
 } & VoiceSettings;
 
 export type AskedQuestion = {
@@ -432,6 +439,7 @@ export type OwnVoices = {
   agreed: Array<string>;
   help: Wait;
   done: Array<string>;
+  told?: Array<Told>;
 };
 
 export type Said = {
@@ -466,6 +474,12 @@ export type Locks = {
   students?: Array<string>;
 };
 
+export type Holds = {
+  words?: boolean;
+  languages?: Array<string>;
+  own?: Array<string>;
+} & Locks;
+
 export type Knock = {
   id: string;
   name: string;
@@ -489,6 +503,7 @@ export type State = {
   timer?: Timer;
   atBoard?: AtBoard;
   locks: Locks;
+  holds: Holds;
   nameless?: boolean;
   paused?: boolean;
   closed?: boolean;
@@ -534,6 +549,18 @@ export type Next = {
   rows: Array<NextRow>;
 };
 
+export type Waiting = {
+  sheet: string;
+  frame: string;
+  mark: Element;
+  words?: Array<string>;
+};
+
+export type Queue = {
+  first: Array<Waiting>;
+  count: number;
+};
+
 export type StaffHello = {
   board?: Board;
   state: State;
@@ -545,6 +572,7 @@ export type StaffHello = {
   people: Array<Person>;
   work: Array<Work>;
   next: Next;
+  queue: Queue;
   sheets: Array<SheetView>;
   practice?: boolean;
   fronts: number;
@@ -685,6 +713,7 @@ export type Hold = {
 
 export type Show = {
   mark: string;
+  read?: string;
 };
 
 export type Clear = {
@@ -795,6 +824,7 @@ export type Reworked = {
 
 export type People = {
   people: Array<Person>;
+  all?: boolean;
 };
 
 export type Fronts = {
@@ -842,6 +872,7 @@ export type News = (
   | { kind: "fronts"; fronts: Fronts }
   | { kind: "voices"; voices: Said }
   | { kind: "next"; next: Next }
+  | { kind: "queue"; queue: Queue }
   | { kind: "passing"; passing: Passing }
 );
 
@@ -932,6 +963,22 @@ export type Lock = {
   on: boolean;
 };
 
+export type HoldWords = {
+  languages: Array<string>;
+  own: Array<string>;
+};
+
+export type HoldWork = {
+  frame?: string;
+  student?: string;
+  on: boolean;
+  words?: HoldWords;
+};
+
+export type Names = {
+  off: boolean;
+};
+
 export type ToBoard = {
   student?: string;
   seconds?: number;
@@ -972,6 +1019,8 @@ export type Command = (
   | { kind: "front"; front: Front }
   | { kind: "timer"; timer: SetTimer }
   | { kind: "lock"; lock: Lock }
+  | { kind: "hold"; hold: HoldWork }
+  | { kind: "names"; names: Names }
   | { kind: "board"; board: ToBoard }
   | { kind: "pause"; pause: Pause }
   | { kind: "door"; door: Door }
@@ -1023,6 +1072,16 @@ export type Pick = {
   undo?: boolean;
 };
 
+export type Tell = {
+  student: string;
+  text: string;
+  about?: string;
+};
+
+export type Heard = {
+  until: number;
+};
+
 export type Word = (
   | { kind: "ask"; ask: AskQuestion }
   | { kind: "agree"; agree: AgreeQuestion }
@@ -1034,6 +1093,8 @@ export type Word = (
   | { kind: "let"; let: VoiceSettings }
   | { kind: "look"; look: Look }
   | { kind: "pick"; pick: Pick }
+  | { kind: "tell"; tell: Tell }
+  | { kind: "heard"; heard: Heard }
 );
 
 export type SignIn = {

@@ -9,7 +9,7 @@ import { LINE, measured, NOTE, textOf } from '../paint/geometry'
 import { useHandState } from '../hand/useHand'
 import { Writing } from '../hand/Writing'
 import { boxStyle, useMark } from './useMark'
-import { isHidden } from '../../rules/standing'
+import { isHeld, isHidden } from '../../rules/standing'
 
 type Written = Element & { kind: 'note' | 'text' }
 type Props = { mark: Written; fixed: boolean }
@@ -68,7 +68,7 @@ function LiveWords({ mark }: { mark: Written }) {
       ref={box}
       dir="auto"
       {...(writes ? { 'data-mark': mark.id, 'data-own-hand': true } : part)}
-      className={`mark-box ${wraps} ${look(mark)} ${isHidden(mark) ? 'outline-4 outline-dashed outline-slate' : ''} ${selected ? 'outline-3 outline-dusk' : ''} ${may ? 'cursor-grab' : ''} ${stacked ? 'shadow-[5px_5px_0_-1px_var(--color-paper),5px_5px_0_0_var(--color-edge)]' : ''}`}
+      className={`mark-box ${wraps} ${look(mark)} ${isHidden(mark) ? 'outline-4 outline-dashed outline-slate' : isHeld(mark) ? 'outline-4 outline-dashed outline-amber' : ''} ${selected ? 'outline-3 outline-dusk' : ''} ${may ? 'cursor-grab' : ''} ${stacked ? 'shadow-[5px_5px_0_-1px_var(--color-paper),5px_5px_0_0_var(--color-edge)]' : ''}`}
       style={boxStyle(mark, x, y, { ...lettering(mark), ...style })}
     >
       {((isNote && tab) || names) && (
@@ -82,6 +82,11 @@ function LiveWords({ mark }: { mark: Written }) {
       )}
       {writes ? <Writing mark={mark} /> : <Words mark={mark} />}
       {isHidden(mark) && <span className="block text-[20px] font-semibold text-slate">{t('frame.hiddenMark')}</span>}
+      {isHeld(mark) && (
+        <span className="absolute start-0 -bottom-7 rounded-md bg-amber px-2 text-[18px] font-semibold whitespace-nowrap text-paper">
+          {t('frame.heldMark')}
+        </span>
+      )}
       {writer && !writes && (
         <span className="absolute end-0 -bottom-7 rounded-md bg-night px-2 text-[18px] font-semibold text-paper">
           {t('marks.writing', { name: hand.nameOf(writer) })}

@@ -75,6 +75,7 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
             said={on && on.marks > 0 ? t('run.amount', { count: on.marks }) : ''}
             done={finished.has(person.id)}
             locked={locks.has(person.id)}
+            held={staff.state.holds.students?.includes(person.id) ?? false}
             student={staff.expected.length > 0 ? (person.student ?? '') : undefined}
             onLook={look}
             onWho={askWho}

@@ -1,4 +1,4 @@
-import { Check, Eye, Lock, MoreVertical, UserRoundX } from 'lucide-react'
+import { Check, Clock, Eye, Lock, MoreVertical, UserRoundX } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { memo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -31,6 +31,8 @@ type Props = {
   said: string
   done: boolean
   locked: boolean
+  /** What they write waits for a yes. */
+  held: boolean
   /** Which student of the class they are; undefined where there is no class list, '' where it is not known. */
   student?: string
   onLook: (student: string) => void
@@ -49,6 +51,7 @@ export const Row = memo(function Row({
   said,
   done,
   locked,
+  held,
   student,
   onLook,
   onWho,
@@ -81,14 +84,15 @@ export const Row = memo(function Row({
         <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`states.${state}`)}</span>
         {seen && <Eye size={15} className="text-slate" aria-label={t('next.seen')} />}
         {done && <Check size={17} className="text-fern" aria-label={t('voices.isDone')} />}
+        {held && <Clock size={14} className="text-amber" aria-label={t('hold.waits')} />}
         {locked && <Lock size={14} className="text-glow-deep" aria-label={t('lock.only')} />}
-        <SeatButton {...{ id, name, removed: state === 'removed', locked, student, onWho }} />
+        <SeatButton {...{ id, name, removed: state === 'removed', locked, held, student, onWho }} />
       </span>
     </li>
   )
 })
 
-type SeatProps = Pick<Props, 'id' | 'name' | 'locked' | 'student' | 'onWho'> & { removed: boolean }
+type SeatProps = Pick<Props, 'id' | 'name' | 'locked' | 'held' | 'student' | 'onWho'> & { removed: boolean }
 
 const more = 'grid size-7 place-items-center rounded-md text-slate hover:bg-mist'
 
@@ -111,7 +115,7 @@ function SeatButton(props: SeatProps) {
 }
 
 /** What a teacher may do about somebody: let them only look, take their seat away, and give it back. */
-function SeatMenu({ id, name, removed, locked, student, onWho }: SeatProps) {
+function SeatMenu({ id, name, removed, locked, held, student, onWho }: SeatProps) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
   const item = 'cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist'
@@ -134,6 +138,12 @@ function SeatMenu({ id, name, removed, locked, student, onWho }: SeatProps) {
             onSelect={() => void lesson.give({ kind: 'board', board: { student: id } })}
           >
             {t('atBoard.call', { name })}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() => void lesson.give({ kind: 'hold', hold: { student: id, on: !held } })}
+          >
+            {t(held ? 'hold.letGo' : 'hold.student', { name })}
           </DropdownMenu.Item>
           {student !== undefined && (
             <DropdownMenu.Item className={item} onSelect={() => onWho(id)}>

@@ -9,6 +9,7 @@ import { People } from './People'
 import { placeOf } from '../places'
 import { HelpList } from './HelpList'
 import { Questions } from './Questions'
+import { Queue } from '../steer/Queue'
 
 type Props = { staff: Staff; onLook: (student: string, frame: string) => void; onFront: (show: Front) => void }
 
@@ -36,6 +37,7 @@ export function Side({ staff, onLook, onFront }: Props) {
     <Tabs.Root defaultValue="people" className="flex min-h-0 flex-col gap-2 border-s border-line bg-paper p-3" asChild>
       <aside aria-label={t('run.side')}>
         <Door waiting={staff.state.waiting ?? []} />
+        <Queue staff={staff} />
         <HelpList onLook={look} />
         <Tabs.List className="flex gap-1" aria-label={t('run.side')}>
           <Tabs.Trigger value="people" className={tab}>
