@@ -1,7 +1,7 @@
 import type { AnswerValue, Element, Frame, Tint } from '../../wire/types.gen'
 import { groundOf } from '../../wire/ground'
 import { fixedOn, laid } from '../../rules/pieces'
-import { boundsOf, CELL, columnWidths, endsOf, FRAME, LINE, NOTE, PROMPT, SHAPE_TEXT } from './geometry'
+import { boundsOf, CELL, columnWidths, endsOf, FRAME, LINE, NOTE, PROMPT, SHAPE_TEXT, type Box } from './geometry'
 import { HEAD, inColumns, type Head } from './columns'
 import { lines } from './lines'
 import { headPath, shapePath, strokePath } from './outline'
@@ -60,6 +60,8 @@ export function paint(
   width: number,
   ratio: number,
   again: () => void = () => {},
+  /** The part of the frame that is painted, of the shape of a frame; all of it where none is given. */
+  part: Box = { x: 0, y: 0, w: FRAME.width, h: FRAME.height },
 ) {
   canvas.toggleAttribute('data-dark', frame.paper.dark === true)
   takeColours(canvas.isConnected ? canvas : document.documentElement, frame.paper.dark === true)
@@ -68,8 +70,10 @@ export function paint(
   const to = canvas.getContext('2d')
   if (!to) return
   to.setTransform(1, 0, 0, 1, 0, 0)
-  to.drawImage(ground(frame, w, h, again), 0, 0)
-  to.scale(w / FRAME.width, w / FRAME.width)
+  const k = FRAME.width / part.w
+  const [left, top] = [(-part.x * w) / part.w, (-part.y * h) / part.h]
+  to.drawImage(ground(frame, w, h, again), left, top, w * k, h * k)
+  to.setTransform(w / part.w, 0, 0, w / part.w, left, top)
   to.textBaseline = 'top'
   const answers = new Map(
     // Of several rounds the last answer is shown.

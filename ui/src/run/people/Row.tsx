@@ -6,16 +6,20 @@ import { Face } from '../../kit/people'
 import { useStaffLesson } from '../../wire/useStaff'
 import type { StudentState } from '../../wire/types.gen'
 
+/** How a reason looks that the teacher has not looked at yet. */
 const looks: Record<StudentState, string> = {
-  notBegun: 'bg-mist text-slate',
-  atWork: 'text-slate',
-  quiet: 'bg-amber-soft text-amber',
+  notBegun: 'font-semibold text-night',
+  atWork: 'font-semibold text-night',
+  quiet: 'font-semibold text-amber',
   done: 'text-fern',
-  help: 'bg-dusk-soft text-dusk font-semibold',
-  away: 'bg-mist text-slate',
-  gone: 'bg-mist text-slate',
-  removed: 'bg-rose-soft text-rose',
+  help: 'font-semibold text-dusk',
+  away: 'font-semibold text-night',
+  gone: '',
+  removed: '',
 }
+
+/** The states that are worth a word beside a reason. */
+const told: ReadonlySet<StudentState> = new Set(['away', 'done'])
 
 type Props = {
   id: string
@@ -61,33 +65,31 @@ export const Row = memo(function Row({
     <li className="grid grid-cols-[auto_1fr_auto] items-center gap-2.5 rounded-lg px-1 py-1.5 [contain-intrinsic-size:auto_3.5rem] [content-visibility:auto]">
       <Face id={id} name={name} faded={state === 'gone'} />
       <span className="min-w-0">
-        <button
-          type="button"
-          onClick={() => onLook(id)}
-          aria-label={t('run.lookInto', { name })}
-          className="block max-w-full truncate font-semibold underline-offset-4 hover:underline"
-        >
-          {name}
-          {student === '' && (
-            <UserRoundX size={14} className="ms-1 inline text-amber" aria-label={t('whoIs.unknown')} />
-          )}
-        </button>
-        <span className="block truncate text-[13px] text-slate">
+        <span className="flex items-center gap-1">
+          <button
+            type="button"
+            onClick={() => onLook(id)}
+            aria-label={t('run.lookInto', { name })}
+            className="max-w-full truncate font-semibold underline-offset-4 hover:underline"
+          >
+            {name}
+          </button>
+          {student === '' && <UserRoundX size={14} className="shrink-0 text-amber" aria-label={t('whoIs.unknown')} />}
+          {done && <Check size={16} className="shrink-0 text-fern" aria-label={t('voices.isDone')} />}
+          {seen && <Eye size={15} className="shrink-0 text-slate" aria-label={t('next.seen')} />}
+          {held && <Clock size={14} className="shrink-0 text-amber" aria-label={t('hold.waits')} />}
+          {locked && <Lock size={14} className="shrink-0 text-glow-deep" aria-label={t('lock.only')} />}
+        </span>
+        <span className="block text-[13px] leading-snug text-slate">
           {on && <span className="font-semibold text-dusk">{t('run.onFrame', { n: on })} · </span>}
-          <span key={why} className={`news ${pressing ? 'text-night' : ''}`}>
-            {why || said || t('run.nothingYet')}
+          <span key={`${state} ${why}`} className={`news rounded-sm ${pressing ? looks[state] : ''}`}>
+            {why || t(`states.${state}`)}
           </span>
-          {why && said && <span> · {said}</span>}
+          {why && told.has(state) && <span> · {t(`states.${state}`)}</span>}
+          {said && <span> · {said}</span>}
         </span>
       </span>
-      <span className="flex items-center gap-0.5">
-        <span className={`rounded-md px-2 py-0.5 text-[13px] ${looks[state]}`}>{t(`states.${state}`)}</span>
-        {seen && <Eye size={15} className="text-slate" aria-label={t('next.seen')} />}
-        {done && <Check size={17} className="text-fern" aria-label={t('voices.isDone')} />}
-        {held && <Clock size={14} className="text-amber" aria-label={t('hold.waits')} />}
-        {locked && <Lock size={14} className="text-glow-deep" aria-label={t('lock.only')} />}
-        <SeatButton {...{ id, name, removed: state === 'removed', locked, held, student, onWho }} />
-      </span>
+      <SeatButton {...{ id, name, removed: state === 'removed', locked, held, student, onWho }} />
     </li>
   )
 })
