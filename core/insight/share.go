@@ -20,10 +20,27 @@ func Gini(amounts []float64) float64 {
 	return weighted / (n * sum)
 }
 
+// Evenness says in words how evenly a class takes part.
+type Evenness string
+
+// Nobody has done anything; most take part about alike; some do clearly more than
+// others; few do most of it. The bands are ours: a Gini coefficient below 0.3, below
+// 0.5, and the rest.
+const (
+	Nobody Evenness = "nobody"
+	Even   Evenness = "even"
+	Uneven Evenness = "uneven"
+	Few    Evenness = "few"
+)
+
+// Evennesses lists them.
+var Evennesses = []Evenness{Nobody, Even, Uneven, Few}
+
 // Spread is how evenly a class takes part.
 type Spread struct {
-	Gini  float64 `json:"gini"`
-	Total int     `json:"total"`
+	Is    Evenness `json:"is"`
+	Gini  float64  `json:"gini"`
+	Total int      `json:"total"`
 	// Half is how few of those who did most made half of it or more.
 	Half   int `json:"half"`
 	Of     int `json:"of"`
@@ -46,6 +63,16 @@ func Spoken(amounts []int) Spread {
 	slices.Reverse(most)
 	for made := 0; s.Half < len(most) && 2*made < s.Total; s.Half++ {
 		made += most[s.Half]
+	}
+	switch {
+	case s.Total == 0:
+		s.Is = Nobody
+	case s.Gini < .3:
+		s.Is = Even
+	case s.Gini < .5:
+		s.Is = Uneven
+	default:
+		s.Is = Few
 	}
 	return s
 }

@@ -77,6 +77,7 @@ var values = map[reflect.Type][]string{
 	of[live.PassKind]():       nil,
 	of[insight.State]():       strs(insight.States),
 	of[insight.Why]():         strs(insight.Whys),
+	of[insight.Evenness]():    strs(insight.Evennesses),
 	of[prepare.Kind]():        nil,
 	of[web.SourceKind]():      nil,
 }
@@ -115,6 +116,7 @@ var names = map[reflect.Type]string{
 	of[voices.Hide]():     "HideQuestion",
 	of[insight.State]():   "StudentState",
 	of[insight.Row]():     "NextRow",
+	of[insight.Spread]():  "TakingPart",
 }
 
 func called(t reflect.Type) string {

@@ -79,7 +79,13 @@ function Session({ session }: { session: string }) {
       <TopBar session={session} staff={staff} front={front} onFront={setFront} />
       <Trail staff={staff} />
       <main className="grid min-h-0 grow lg:grid-cols-[1fr_17rem]">
-        <Stage staff={staff} looking={looking} onLook={look} onFront={setFront} />
+        <Stage
+          staff={staff}
+          looking={looking}
+          onLook={look}
+          onOpen={(student, frame) => void open(student, frame)}
+          onFront={setFront}
+        />
         <Side staff={staff} onLook={(student, frame) => void open(student, frame)} onFront={setFront} />
       </main>
     </div>

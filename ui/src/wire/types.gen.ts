@@ -1647,6 +1647,44 @@ export type RecordReply = {
   tied: { [key: string]: string };
 };
 
+export type Covered = {
+  id: string;
+  title: string;
+};
+
+export type Cell = {
+  marks?: number;
+  notes?: number;
+  words?: number;
+  ink?: number;
+  pieces?: number;
+  answers?: number;
+  right?: number;
+  wrong?: number;
+  done?: boolean;
+};
+
+export type CoveredBy = {
+  cells: Array<Cell>;
+} & Student;
+
+export type Evenness = "nobody" | "even" | "uneven" | "few";
+
+export type TakingPart = {
+  is: Evenness;
+  gini: number;
+  total: number;
+  half: number;
+  of: number;
+  silent: number;
+};
+
+export type Coverage = {
+  frames: Array<Covered>;
+  students: Array<CoveredBy>;
+  spoken: TakingPart;
+};
+
 export type Uploaded = {
   picture: string;
   width: number;

@@ -19,6 +19,7 @@ import { IntoColumns } from './IntoColumns'
 import { LessonNotes } from './LessonNotes'
 import { Moderate } from './Moderate'
 import { Monitor } from '../monitor/Monitor'
+import { Overview } from '../overview/Overview'
 import { PollControls } from './PollControls'
 import { PutAway } from './PutAway'
 import { UseMenu } from './UseMenu'
@@ -29,13 +30,16 @@ type Props = {
   /** Whose part of the frame is open large: a student's id, or a group's owner. */
   looking: string | null
   onLook: (at: string | null) => void
+  /** Opens a student's part of any frame. */
+  onOpen: (student: string, frame: string) => void
   /** Opens the front screen's panel, with what it may show. */
   onFront: (show: Front) => void
 }
 
 /** The frame that the class is on, or everybody's work on it. */
-export function Stage({ staff, looking, onLook, onFront }: Props) {
+export function Stage({ staff, looking, onLook, onOpen, onFront }: Props) {
   const { t } = useTranslation()
+  const lesson = useStaffLesson()
   const frame = staff.board.frames.find((f) => f.id === staff.state.frame)!
   const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
   const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
@@ -59,6 +63,9 @@ export function Stage({ staff, looking, onLook, onFront }: Props) {
           <Tabs.Trigger value="everyone" className={trigger}>
             {t('run.tabEveryone')}
           </Tabs.Trigger>
+          <Tabs.Trigger value="overview" className={trigger}>
+            {t('run.tabOverview')}
+          </Tabs.Trigger>
         </Tabs.List>
         <PollControls frame={frame} staff={staff} />
         <span className="ms-auto flex items-center gap-3 text-sm text-slate">
@@ -74,6 +81,9 @@ export function Stage({ staff, looking, onLook, onFront }: Props) {
       </Tabs.Content>
       <Tabs.Content value="everyone" className="flex min-h-0 grow flex-col">
         <Monitor frame={frame} staff={staff} large={looking} onLarge={onLook} onFront={onFront} />
+      </Tabs.Content>
+      <Tabs.Content value="overview" className="flex min-h-0 grow flex-col">
+        <Overview session={lesson.session} onLook={onOpen} />
       </Tabs.Content>
     </Tabs.Root>
   )
