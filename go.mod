@@ -14,6 +14,7 @@ require (
 	github.com/jackc/pgx/v5 v5.12.0
 	github.com/jmoiron/sqlx v1.4.0
 	github.com/klippa-app/go-pdfium v1.21.4
+	github.com/kljensen/snowball v0.10.0
 	github.com/mileusna/useragent v1.3.5
 	github.com/mtibben/confusables v0.0.0-20210201002637-9d1b0723b659
 	github.com/pquerna/otp v1.5.0
