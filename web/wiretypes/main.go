@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"alpenglow/core/account"
+	"alpenglow/core/alike"
 	"alpenglow/core/insight"
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
@@ -116,6 +117,7 @@ var names = map[reflect.Type]string{
 	of[voices.Hide]():     "HideQuestion",
 	of[insight.State]():   "StudentState",
 	of[insight.Row]():     "NextRow",
+	of[alike.Group]():     "AlikeGroup",
 	of[insight.Spread]():  "TakingPart",
 }
 

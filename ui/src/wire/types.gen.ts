@@ -1685,6 +1685,26 @@ export type Coverage = {
   spoken: TakingPart;
 };
 
+export type AlikeGroup = {
+  name: string;
+  texts: Array<string>;
+  likeness: number;
+  unsure?: boolean;
+};
+
+export type AlikeNote = {
+  id: string;
+  author: string;
+  text: string;
+  tint: Tint;
+  column?: string;
+};
+
+export type Alike = {
+  groups: Array<AlikeGroup>;
+  notes: Array<AlikeNote>;
+};
+
 export type Uploaded = {
   picture: string;
   width: number;

@@ -8,6 +8,7 @@ import { Door } from './Door'
 import { People } from './People'
 import { placeOf } from '../places'
 import { HelpList } from './HelpList'
+import { PickSomebody } from './PickSomebody'
 import { Questions } from './Questions'
 import { Queue } from '../steer/Queue'
 
@@ -52,6 +53,7 @@ export function Side({ staff, onLook, onFront }: Props) {
         </Tabs.List>
         <Tabs.Content value="people" className="flex min-h-0 grow flex-col gap-2" data-part="people">
           <People staff={staff} onLook={look} />
+          <PickSomebody onFront={onFront} />
         </Tabs.Content>
         <Tabs.Content value="questions" className="flex min-h-0 grow flex-col gap-2">
           <Questions onFront={onFront} />

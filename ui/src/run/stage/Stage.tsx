@@ -9,6 +9,7 @@ import type { Staff } from '../../wire/lesson'
 import type { Element, Frame, Front, PollState } from '../../wire/types.gen'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
+import { AlikeButton } from '../alike/AlikeButton'
 import { AtBoard } from './AtBoard'
 import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
@@ -137,6 +138,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
               <StackButton />
               {!frame.layout.columns?.length && <IntoColumns frame={frame.id} marks={sheet.marks} />}
               {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={sheet.marks} />}
+              <AlikeButton frame={frame} sheet={sheet.sheet} />
               <ClearMenu sheet={sheet.sheet} marks={sheet.marks} />
             </>
           ))

@@ -1,0 +1,99 @@
+package web
+
+import (
+	"cmp"
+	"net/http"
+	"slices"
+
+	"alpenglow/core/alike"
+	"alpenglow/core/lesson"
+	"alpenglow/core/record"
+	"alpenglow/core/refusal"
+
+	"github.com/gin-gonic/gin"
+)
+
+// covered says who has done how much on which frame of the lesson in the path.
+func (s *server) covered(c *gin.Context) (record.Coverage, error) {
+	n, kept, _, err := s.read(c)
+	if err != nil {
+		return record.Coverage{}, err
+	}
+	said, err := s.Store.Voices(c.Request.Context(), n.ID)
+	if err != nil {
+		return record.Coverage{}, err
+	}
+	return kept.Coverage(said.Done), nil
+}
+
+func (s *server) coverage(c *gin.Context) {
+	covered, err := s.covered(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, covered)
+}
+
+func (s *server) coverageCSV(c *gin.Context) {
+	covered, err := s.covered(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.Header("Content-Type", "text/csv; charset=utf-8")
+	c.Header("Content-Disposition", `attachment; filename="coverage.csv"`)
+	if err := covered.CSV(c.Writer); err != nil {
+		s.Log.Error("write coverage", "error", err)
+	}
+}
+
+// Alike says which notes of a frame say the same, with their words.
+type Alike struct {
+	Groups []alike.Group `json:"groups"`
+	// Notes are all the notes of students on the frame, in the order in which they came.
+	Notes []AlikeNote `json:"notes"`
+}
+
+// AlikeNote is a note by a student.
+type AlikeNote struct {
+	ID     string      `json:"id"`
+	Author string      `json:"author"`
+	Text   string      `json:"text"`
+	Tint   lesson.Tint `json:"tint"`
+	Column string      `json:"column,omitempty"`
+}
+
+func (s *server) alike(c *gin.Context) {
+	n, err := s.ownSession(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	marks, err := s.Store.SessionMarks(c.Request.Context(), n.ID)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	reply := Alike{Groups: []alike.Group{}, Notes: []AlikeNote{}}
+	var texts []alike.Text
+	slices.SortStableFunc(marks, func(a, b record.Mark) int { return cmp.Compare(a.At, b.At) })
+	for _, m := range marks {
+		if m.Frame != c.Query("frame") || m.Note == nil || !m.OnFrame() || m.Author == lesson.Staff {
+			continue
+		}
+		reply.Notes = append(reply.Notes, AlikeNote{m.ID, m.Author, m.Note.Text, m.Note.Tint, m.Note.Column})
+		texts = append(texts, alike.Text{ID: m.ID, Words: m.Note.Text})
+	}
+	if len(texts) > mostAlike {
+		refuse(c, refusal.About(refusal.TooMany, "at most %d notes are compared", mostAlike))
+		return
+	}
+	if groups := alike.Groups(texts, string(n.Language)); groups != nil {
+		reply.Groups = groups
+	}
+	c.JSON(http.StatusOK, reply)
+}
+
+// mostAlike is how many notes are compared at once: their table grows with the square.
+const mostAlike = 1200
