@@ -9,6 +9,8 @@ type Props = {
   title: string
   text?: string
   wide?: boolean
+  /** What has the focus after it, where it was opened by something else than a button of its own. */
+  backTo?: () => HTMLElement | null
   children: ReactNode
 }
 
@@ -27,7 +29,7 @@ function beginAtField(e: Event) {
 const ownsEscape = (at: EventTarget | null) => at instanceof Element && at.closest('[data-own-escape]') !== null
 
 /** A window over the page; Escape and the cross close it. */
-export function Dialog({ open, onOpenChange, title, text, wide, children }: Props) {
+export function Dialog({ open, onOpenChange, title, text, wide, backTo, children }: Props) {
   const { t } = useTranslation()
   const escapes = useRef(false)
   const change = (to: boolean) => {
@@ -42,6 +44,12 @@ export function Dialog({ open, onOpenChange, title, text, wide, children }: Prop
           className={`fixed top-1/2 left-1/2 z-50 flex max-h-[94dvh] w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col overflow-auto rounded-2xl border border-line bg-paper p-5 shadow-xl ${wide ? 'max-w-6xl' : 'max-w-xl'}`}
           {...(text ? {} : { 'aria-describedby': undefined })}
           onOpenAutoFocus={beginAtField}
+          onCloseAutoFocus={(e) => {
+            const back = backTo?.()
+            if (!back) return
+            e.preventDefault()
+            back.focus()
+          }}
           // What has something of its own to leave, as a note that is being written, has Escape first.
           onEscapeKeyDown={(e) => (escapes.current = ownsEscape(e.target))}
         >

@@ -1,5 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react'
-import { useEffect, useEffectEvent, useMemo, useRef } from 'react'
+import { useEffect, useEffectEvent, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { answersIn } from '../../rules/answers'
 import { PollCard } from '../../polls/PollCard'
@@ -77,7 +77,6 @@ export function Large({ part, frame, onFront, onStep, at, of }: Props) {
 /** To the next and the one before. */
 function Steps({ at, of, onStep }: Pick<Props, 'at' | 'of' | 'onStep'>) {
   const { t } = useTranslation()
-  const next = useRef<HTMLButtonElement>(null)
   const step = useEffectEvent((e: KeyboardEvent) => {
     const by = e.key === 'ArrowRight' ? 1 : e.key === 'ArrowLeft' ? -1 : 0
     // On the frame and in its tools these keys do something else.
@@ -89,7 +88,6 @@ function Steps({ at, of, onStep }: Pick<Props, 'at' | 'of' | 'onStep'>) {
     onStep(by)
   })
   useEffect(() => {
-    next.current?.focus()
     addEventListener('keydown', step)
     return () => removeEventListener('keydown', step)
   }, [])
@@ -99,7 +97,7 @@ function Steps({ at, of, onStep }: Pick<Props, 'at' | 'of' | 'onStep'>) {
         <ChevronLeft size={17} aria-hidden="true" className="rtl:-scale-x-100" />
         {t('monitor.stepBack')}
       </Button>
-      <Button ref={next} data-look="main" onClick={() => onStep(1)} disabled={of < 2}>
+      <Button data-look="main" onClick={() => onStep(1)} disabled={of < 2}>
         {t('monitor.stepOn')}
         <ChevronRight size={17} aria-hidden="true" className="rtl:-scale-x-100" />
       </Button>

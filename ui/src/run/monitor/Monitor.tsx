@@ -152,6 +152,7 @@ export function Monitor({ frame, staff, large, onLarge, onFront }: Props) {
           wide
           open
           onOpenChange={() => onLarge(null)}
+          backTo={() => document.querySelector<HTMLElement>(`[data-tile="${CSS.escape(opened.key)}"]`)}
           title={t(grouped ? 'run.groupFrame' : 'run.studentFrame', opened)}
           text={opened.members}
         >

@@ -56,6 +56,7 @@ function OneTile({ part, frame, marks, state, width, chosen, onChoose, onOpen }:
     >
       <button
         type="button"
+        data-tile={part.key}
         onClick={() => onOpen(part.key)}
         aria-label={t(members ? 'run.openGroup' : 'run.openLarge', { name, amount, last: said || last })}
         className="block w-full text-start"
