@@ -47,7 +47,7 @@ test('who is next, with a reason; what waits for a yes, by keys; a word to one s
 
   // From now on what is written waits.
   await teacher.keyboard.press('Alt+l')
-  await press(teacher.getByRole('menuitemcheckbox', { name: 'all frames' }).nth(1))
+  await press(teacher.getByRole('menuitemcheckbox', { name: 'what is written anywhere' }))
   await addNote(ada, 'Sharks do it')
   await expect(ada.getByText('waits for a yes')).toBeVisible()
   await accessible(ada)
@@ -78,7 +78,7 @@ test('who is next, with a reason; what waits for a yes, by keys; a word to one s
 
   // Only certain words wait; why, the teacher alone learns.
   await teacher.keyboard.press('Alt+l')
-  await press(teacher.getByRole('menuitemcheckbox', { name: 'all frames' }).nth(1))
+  await press(teacher.getByRole('menuitemcheckbox', { name: 'what is written anywhere' }))
   await teacher.keyboard.press('Escape')
   await teacher.keyboard.press('Alt+l')
   await press(teacher.getByRole('menuitemcheckbox', { name: 'certain words…' }))
@@ -177,4 +177,28 @@ test("twenty-eight: everyone's work, the overview, somebody picked, notes sorted
   await expect(teacher.getByRole('dialog')).toHaveCount(0)
   await expect(teacher.getByText('Ideas about it').first()).toBeVisible()
   await expect(ada.getByText('Ideas about it').first()).toBeVisible()
+
+  // A walk through two students' frames, with names and without.
+  const session = new URL(teacher.url()).pathname.split('/').pop()!
+  const front = await device(browser, server.url)
+  await front.context().addCookies(await teacher.context().cookies())
+  await front.goto(`/front/${session}`)
+  await press(teacher.getByRole('button', { name: /Lead everybody to frame 2/ }))
+  for (const page of [ada, bo]) await expect(page.getByRole('heading', { name: 'Where is the Moon?' })).toBeVisible()
+  await addNote(ada, 'above the sea')
+  await addNote(bo, 'behind the Earth')
+  for (const name of ['Ada', 'Bo'])
+    await press(teacher.getByRole('checkbox', { name: `Put ${name} side by side with others` }), ' ')
+  await press(teacher.getByRole('button', { name: 'Gallery walk' }))
+  const bar = teacher.locator('[data-part=gallery]')
+  await expect(bar).toContainText('In front, 1 of 2: Ada')
+  await expect(front.getByText('above the sea')).toBeVisible()
+  await teacher.keyboard.press('PageDown')
+  await expect(bar).toContainText('In front, 2 of 2: Bo')
+  await expect(front.getByText('behind the Earth')).toBeVisible()
+  await expect(front.getByText('above the sea')).toHaveCount(0)
+  await accessible(teacher)
+  await accessible(front)
+  await press(bar.getByRole('button', { name: 'End' }))
+  await expect(bar).toHaveCount(0)
 })

@@ -17,6 +17,7 @@ import { LockMenu } from './lead/LockMenu'
 import { PauseButton } from './lead/PauseButton'
 import { Practice } from './lead/Practice'
 import { Side } from './people/Side'
+import { GalleryBar, type Gallery } from './gallery/GalleryBar'
 import { Stage } from './stage/Stage'
 import { TimerButton } from './lead/TimerButton'
 import { Trail } from './lead/Trail'
@@ -48,6 +49,7 @@ function Session({ session }: { session: string }) {
   const lesson = useStaffLesson()
   const [looking, look] = useState<string | null>(null)
   const [front, setFront] = useState<Front | null>(null)
+  const [gallery, walk] = useState<Gallery | null>(null)
   useKeys()
   if (closed) return <ToSignIn />
   if (!staff) {
@@ -78,6 +80,7 @@ function Session({ session }: { session: string }) {
     <div className="flex min-h-full flex-col lg:h-dvh lg:overflow-hidden">
       <TopBar session={session} staff={staff} front={front} onFront={setFront} />
       <Trail staff={staff} />
+      {gallery && <GalleryBar key={gallery.frame} gallery={gallery} onChange={walk} />}
       <main className="grid min-h-0 grow lg:grid-cols-[1fr_17rem]">
         <Stage
           staff={staff}
@@ -85,6 +88,7 @@ function Session({ session }: { session: string }) {
           onLook={look}
           onOpen={(student, frame) => void open(student, frame)}
           onFront={setFront}
+          onGallery={walk}
         />
         <Side staff={staff} onLook={(student, frame) => void open(student, frame)} onFront={setFront} />
       </main>

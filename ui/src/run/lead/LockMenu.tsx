@@ -69,11 +69,11 @@ export function LockMenu({ staff }: { staff: Staff }) {
           onCheckedChange={(on) => hold({ frame: staff.state.frame, on })}
         >
           {sign}
-          {t('lock.frame')}
+          {t('hold.here')}
         </DropdownMenu.CheckboxItem>
         <DropdownMenu.CheckboxItem className={item} checked={holds.all ?? false} onCheckedChange={(on) => hold({ on })}>
           {sign}
-          {t('lock.all')}
+          {t('hold.everywhere')}
         </DropdownMenu.CheckboxItem>
         <DropdownMenu.CheckboxItem
           className={item}

@@ -8,6 +8,7 @@ import type { Element, Frame, Front } from '../../wire/types.gen'
 import { useCalmState } from '../../wire/useCalm'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
+import type { Gallery } from '../gallery/GalleryBar'
 import { Compare, MOST } from './Compare'
 import { Large } from './Large'
 import { everything, inPlaces, PAGE, passes, placed, type Filter, type Order } from './order'
@@ -23,6 +24,8 @@ type Props = {
   onLarge: (part: string | null) => void
   /** Opens the front screen's panel, with what it may show. */
   onFront: (show: Front) => void
+  /** Goes through some parts on the front screen. */
+  onGallery: (gallery: Gallery) => void
 }
 
 const nothing: readonly Element[] = []
@@ -36,7 +39,7 @@ const useMarks = (sheets: Shown[], frame: string, by: 'author' | 'owner'): Marks
   useMemo(() => marksBy(sheets, frame, by), [sheets, frame, by])
 
 /** All work on a frame as live small pictures, by student or by group; one opens large, some side by side. */
-export function Monitor({ frame, staff, large, onLarge, onFront }: Props) {
+export function Monitor({ frame, staff, large, onLarge, onFront, onGallery }: Props) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
   const people = useLessonState((s) => s.people)
@@ -66,7 +69,7 @@ export function Monitor({ frame, staff, large, onLarge, onFront }: Props) {
     for (const student of looksAt.split(' ')) lesson.looked(student)
   }, [lesson, looksAt])
   const choose = useCallback(
-    (key: string) => setChosen((c) => (c.includes(key) ? c.filter((k) => k !== key) : [...c, key].slice(-MOST))),
+    (key: string) => setChosen((c) => (c.includes(key) ? c.filter((k) => k !== key) : [...c, key])),
     [],
   )
   if (parts.length === 0) {
@@ -78,7 +81,8 @@ export function Monitor({ frame, staff, large, onLarge, onFront }: Props) {
   }
   const last = Math.max(0, Math.ceil(shown.length / PAGE) - 1)
   const on = Math.min(page, last)
-  const side = parts.filter((p) => chosen.includes(p.key))
+  // In the order in which they were chosen.
+  const side = chosen.flatMap((key) => parts.find((p) => p.key === key) ?? [])
   const wide = grouped ? Math.max(260, sizes[size]) : sizes[size]
   const at = opened ? shown.findIndex((p) => p.key === opened.key) : -1
   return (
@@ -125,9 +129,22 @@ export function Monitor({ frame, staff, large, onLarge, onFront }: Props) {
       {side.length > 0 && (
         <div className="flex items-center gap-3 border-t border-line bg-dusk-soft px-3 py-2">
           <span className="min-w-0 grow truncate">{side.map((p) => p.name).join(', ')}</span>
-          <Button look="main" disabled={side.length < 2} onClick={() => compare(true)}>
+          <Button look="main" disabled={side.length < 2 || side.length > MOST} onClick={() => compare(true)}>
             {t('monitor.sideBySide')}
           </Button>
+          {frame.arrangement !== 'class' && (
+            <>
+              <Button onClick={() => setChosen(shown.map((p) => p.key))}>{t('monitor.chooseAll')}</Button>
+              <Button
+                onClick={() => {
+                  onGallery({ frame: frame.id, stops: side.map(({ owner, name }) => ({ owner, name })) })
+                  setChosen([])
+                }}
+              >
+                {t('gallery.title')}
+              </Button>
+            </>
+          )}
           <Button onClick={() => setChosen([])}>{t('monitor.chooseNone')}</Button>
         </div>
       )}

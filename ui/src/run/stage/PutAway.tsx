@@ -8,6 +8,8 @@ import { onMark } from '../../rules/apply'
 import type { Element, Frame } from '../../wire/types.gen'
 import { useLesson, useLessonState } from '../../wire/useLesson'
 import { isHidden, isRemoved } from '../../rules/standing'
+import { useNow } from '../../kit/hooks/useNow'
+import { ago } from '../../words/words'
 
 /** Lines that their drawer has rubbed out are left to them. */
 const isAway = (m: Element) =>
@@ -23,34 +25,64 @@ export function PutAway({ frame }: { frame: Frame }) {
   const away = sheets
     .filter((s) => s.frame === frame.id)
     .flatMap((s) => s.marks.filter(isAway).map((mark) => ({ mark, sheet: s.sheet })))
+    // What left last stands first.
+    .sort((a, b) => (b.mark.standing?.at ?? 0) - (a.mark.standing?.at ?? 0))
+  const [who, only] = useState('')
+  const now = useNow()
   if (away.length === 0) return null
+  const nameOf = (id?: string) => people.get(id ?? '')?.name ?? t('frame.teacher')
+  const shown = away.filter(({ mark }) => !who || (mark.author || 'staff') === who)
+  const seen = shown.length > 0 ? shown : away
+  function back(some: typeof away) {
+    for (const sheet of new Set(some.map((s) => s.sheet))) {
+      const steps = some
+        .filter((s) => s.sheet === sheet)
+        .map(({ mark }) => onMark(isRemoved(mark) ? 'restore' : 'show', mark.id))
+      // Together, so that one undo takes all of it back.
+      lesson.do(sheet, steps.length === 1 ? steps[0]! : { kind: 'many', many: { steps } })
+    }
+    if (some.length === away.length) setOpen(false)
+  }
   return (
     <>
       <Button onClick={() => setOpen(true)}>{t('run.putAway', { count: away.length })}</Button>
       <Dialog open={open} onOpenChange={setOpen} title={t('run.putAwayTitle')} text={t('run.putAwayText')}>
+        <p className="mb-2 flex flex-wrap items-center gap-2">
+          <label className="flex items-center gap-2">
+            {t('run.of')}
+            <select
+              className="max-w-52 rounded-lg border border-edge bg-paper px-2 py-1.5"
+              value={who}
+              onChange={(e) => only(e.target.value)}
+            >
+              <option value="">{t('run.everybody')}</option>
+              {[...new Set(away.map(({ mark }) => mark.author ?? ''))].map((id) => (
+                <option key={id} value={id || 'staff'}>
+                  {nameOf(id)}
+                </option>
+              ))}
+            </select>
+          </label>
+          <span className="grow" />
+          {seen.length > 1 && (
+            <Button onClick={() => back(seen)}>{t('run.bringBackAll', { count: seen.length })}</Button>
+          )}
+        </p>
         <ul className="flex flex-col gap-2">
-          {away.map(({ mark, sheet }) => {
-            const name = people.get(mark.author ?? '')?.name ?? t('frame.teacher')
-            const kind = isRemoved(mark) ? 'restore' : 'show'
-            return (
-              <li key={mark.id} className="flex items-center gap-3 rounded-lg border border-line p-2.5">
-                <span className="min-w-0 grow break-words">
-                  <b className="font-semibold">{name}</b>{' '}
-                  <span className="text-slate">({isRemoved(mark) ? t('run.removed') : t('run.hidden')})</span>
-                  <br />
-                  {textOf(mark) || t(`marks.${nameKey(mark)}`)}
+          {seen.map(({ mark, sheet }) => (
+            <li key={mark.id} className="flex items-center gap-3 rounded-lg border border-line p-2.5">
+              <span className="min-w-0 grow break-words">
+                <b className="font-semibold">{nameOf(mark.author)}</b>{' '}
+                <span className="text-slate">
+                  ({isRemoved(mark) ? t('run.removed') : t('run.hidden')},{' '}
+                  {ago(mark.standing?.at ?? 0, now) ?? t('run.lastNow')})
                 </span>
-                <Button
-                  onClick={() => {
-                    lesson.do(sheet, onMark(kind, mark.id))
-                    if (away.length === 1) setOpen(false)
-                  }}
-                >
-                  {t('run.bringBack')}
-                </Button>
-              </li>
-            )
-          })}
+                <br />
+                {textOf(mark) || t(`marks.${nameKey(mark)}`)}
+              </span>
+              <Button onClick={() => back([{ mark, sheet }])}>{t('run.bringBack')}</Button>
+            </li>
+          ))}
         </ul>
       </Dialog>
     </>

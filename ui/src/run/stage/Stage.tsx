@@ -15,6 +15,7 @@ import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
 import { StackButton } from './StackButton'
 import { Cover } from './Covers'
+import type { Gallery } from '../gallery/GalleryBar'
 import { GroupsButton } from './GroupsButton'
 import { IntoColumns } from './IntoColumns'
 import { LessonNotes } from './LessonNotes'
@@ -35,10 +36,11 @@ type Props = {
   onOpen: (student: string, frame: string) => void
   /** Opens the front screen's panel, with what it may show. */
   onFront: (show: Front) => void
+  onGallery: (gallery: Gallery) => void
 }
 
 /** The frame that the class is on, or everybody's work on it. */
-export function Stage({ staff, looking, onLook, onOpen, onFront }: Props) {
+export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Props) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
   const frame = staff.board.frames.find((f) => f.id === staff.state.frame)!
@@ -81,7 +83,7 @@ export function Stage({ staff, looking, onLook, onOpen, onFront }: Props) {
         <ClassFrame frame={frame} staff={staff} />
       </Tabs.Content>
       <Tabs.Content value="everyone" className="flex min-h-0 grow flex-col">
-        <Monitor frame={frame} staff={staff} large={looking} onLarge={onLook} onFront={onFront} />
+        <Monitor frame={frame} staff={staff} large={looking} onLarge={onLook} onFront={onFront} onGallery={onGallery} />
       </Tabs.Content>
       <Tabs.Content value="overview" className="flex min-h-0 grow flex-col">
         <Overview session={lesson.session} onLook={onOpen} />
