@@ -55,6 +55,7 @@ type Hub struct {
 	sessions map[string]*running
 	sheets   map[string]*held
 
+	pasts   pasts
 	seats   seats
 	passMu  sync.Mutex
 	passing map[string][]Pass // by sheet, what waits to be told
@@ -130,13 +131,17 @@ func (h *Hub) sweep() {
 		case <-h.stop:
 			return
 		case now := <-tick.C:
-			h.guard("sweep", func() { h.forget(now, keepFor, maxInk) })
+			h.guard("sweep", func() {
+				h.forget(now, keepFor, maxInk)
+				h.pasts.forget(now.Add(-pastFor), "")
+			})
 		}
 	}
 }
 
 // Forget drops what is in memory of a session that is over: it is read anew.
 func (h *Hub) Forget(session string) {
+	h.pasts.forget(time.Time{}, session)
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	delete(h.sessions, session)

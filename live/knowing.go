@@ -184,7 +184,7 @@ func (r *running) queue() Queue {
 		return cmp.Or(cmp.Compare(a.Mark.Standing.At, b.Mark.Standing.At), cmp.Compare(a.Mark.ID, b.Mark.ID))
 	})
 	k.mu.Unlock()
-	q := Queue{First: first[:min(len(first), mostQueued)], Count: len(first)}
+	q := Queue{First: append([]Waiting{}, first[:min(len(first), mostQueued)]...), Count: len(first)}
 	for i := range q.First {
 		q.First[i].Words = state.Holds.Watch().Finds(q.First[i].Mark.Words())
 	}

@@ -360,6 +360,9 @@ func (h *Hub) callOps(ctx context.Context, s seat, data []byte, answer func(any,
 		if err == nil && at.key.Session != s.session.kept.ID {
 			err = refusal.New(refusal.NoSuchSheet)
 		}
+		if err == nil && op.SetBack != nil && s.actor.Staff {
+			err = h.remember(ctx, at, op.SetBack)
+		}
 		if err != nil {
 			done(sheet.Result{}, err)
 			continue

@@ -148,6 +148,12 @@ func (s *Store) ChangesSince(ctx context.Context, id string, seq int64, most int
 	return changes, nil
 }
 
+// ChangeOf finds the change that an operation made on a sheet.
+func (s *Store) ChangeOf(ctx context.Context, id, op string) (sheet.Change, error) {
+	c, err := one[JSON[sheet.Change]](ctx, s, `SELECT change FROM log WHERE sheet_id = $1 AND op_id = $2`, id, op)
+	return c.V, err
+}
+
 // Taken is an operation that a sheet took at any time.
 type Taken struct {
 	Op     string `db:"op_id"`

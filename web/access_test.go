@@ -94,7 +94,8 @@ var routes = map[string]struct {
 	"POST /api/sessions/:id/take": {who: teaching, body: `{"kind":"title"}`}, "POST /api/sessions/:id/fronts": {who: teaching},
 	"DELETE /api/sessions/:id/fronts": {who: teaching}, "POST /api/sessions/:id/end": {who: teaching},
 	"GET /api/sessions/:id/record": {who: teaching}, "GET /api/sessions/:id/record.csv": {who: teaching},
-	"GET /api/sessions/:id/alike":    {who: teaching},
+	"GET /api/sessions/:id/alike": {who: teaching},
+	"GET /api/sessions/:id/past":  {who: teaching}, "GET /api/sessions/:id/past/:after": {who: teaching},
 	"GET /api/sessions/:id/coverage": {who: teaching}, "GET /api/sessions/:id/coverage.csv": {who: teaching},
 	"POST /api/pictures": {who: teaching}, "POST /api/intakes": {who: teaching}, "POST /api/boards/file": {who: teaching},
 }

@@ -4,11 +4,13 @@ import (
 	"cmp"
 	"net/http"
 	"slices"
+	"strconv"
 
 	"alpenglow/core/alike"
 	"alpenglow/core/lesson"
 	"alpenglow/core/record"
 	"alpenglow/core/refusal"
+	"alpenglow/live"
 
 	"github.com/gin-gonic/gin"
 )
@@ -97,3 +99,35 @@ func (s *server) alike(c *gin.Context) {
 
 // mostAlike is how many notes are compared at once: their table grows with the square.
 const mostAlike = 1200
+
+// timeline gives what happened on a sheet of the lesson in the path, moment how it was.
+func (s *server) timeline(c *gin.Context) {
+	n, err := s.ownSession(c)
+	if err == nil {
+		var t live.Timeline
+		if t, err = s.Hub.Timeline(c.Request.Context(), n.ID, c.Query("sheet")); err == nil {
+			c.JSON(http.StatusOK, t)
+			return
+		}
+	}
+	refuse(c, err)
+}
+
+func (s *server) moment(c *gin.Context) {
+	n, err := s.ownSession(c)
+	if err == nil {
+		var after int
+		if after, err = strconv.Atoi(c.Param("after")); err != nil {
+			err = refusal.About(refusal.Malformed, "how many changes")
+		}
+		var m live.Moment
+		if err == nil {
+			m, err = s.Hub.Moment(c.Request.Context(), n.ID, c.Query("sheet"), after)
+		}
+		if err == nil {
+			c.JSON(http.StatusOK, m)
+			return
+		}
+	}
+	refuse(c, err)
+}

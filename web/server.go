@@ -234,6 +234,8 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/sessions/:id/record", s.record)
 	teacher.GET("/sessions/:id/record.csv", s.recordCSV)
 	teacher.GET("/sessions/:id/alike", s.alike)
+	teacher.GET("/sessions/:id/past", s.timeline)
+	teacher.GET("/sessions/:id/past/:after", s.moment)
 	teacher.GET("/sessions/:id/coverage", s.coverage)
 	teacher.GET("/sessions/:id/coverage.csv", s.coverageCSV)
 	r.NoRoute(ui.serve)

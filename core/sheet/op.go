@@ -42,6 +42,7 @@ type Step struct {
 	Clear   *Clear     `json:"clear,omitempty"`
 	Spread  *Spread    `json:"spread,omitempty"`
 	Stack   *Stack     `json:"stack,omitempty"`
+	SetBack *SetBack   `json:"setBack,omitempty"`
 	Answer  *SetAnswer `json:"answer,omitempty"`
 }
 

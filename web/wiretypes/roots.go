@@ -16,7 +16,7 @@ var roots = []any{
 	// over realtime
 	live.Connect{}, live.Failure{}, live.Hello{}, live.StudentHello{}, live.StaffHello{}, live.FrontHello{}, live.Open{},
 	live.Opened{}, live.Move{}, live.Moved{}, live.Since{}, sheet.Part{}, live.Ops{}, live.OpsReply{},
-	live.CommandReply{}, live.Time{}, live.Sight{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
+	live.CommandReply{}, live.Time{}, live.Sight{}, live.Timeline{}, live.Moment{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
 	session.Command{}, voices.Word{},
 	// accounts
 	web.SignIn{}, web.InvitationToken{}, web.Invited{}, web.Accept{}, web.Staff{}, web.Invite{}, web.InviteLink{},

@@ -256,6 +256,8 @@ function inverseStep(marks: Marks, hands: Knows, s: Step, op: string): Step | nu
     }
     case 'many':
       return reversed(s.many.steps.map((one) => inverseStep(marks, hands, one, op)))
+    case 'setBack': // how it was, the server knows
+      return { kind: 'setBack', setBack: { of: op } }
     case 'spread':
       return { kind: 'spread', spread: { to: spotsOf(marks, s.spread.to) } }
     case 'stack': {

@@ -744,6 +744,11 @@ export type Stack = {
   to?: Array<InStack>;
 };
 
+export type SetBack = {
+  to?: number;
+  of?: string;
+};
+
 export type SetAnswer = {
   poll: string;
   round: number;
@@ -764,6 +769,7 @@ export type Step = (
   | { kind: "clear"; clear: Clear }
   | { kind: "spread"; spread: Spread }
   | { kind: "stack"; stack: Stack }
+  | { kind: "setBack"; setBack: SetBack }
   | { kind: "answer"; answer: SetAnswer }
 );
 
@@ -793,6 +799,17 @@ export type Time = {
 
 export type Sight = {
   away: boolean;
+};
+
+export type Timeline = {
+  at: Array<number>;
+  by: Array<number>;
+  people: Array<string>;
+};
+
+export type Moment = {
+  seq: number;
+  marks: Array<Element>;
 };
 
 export type Change = {

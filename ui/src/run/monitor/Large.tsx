@@ -9,6 +9,7 @@ import { isRemoved } from '../../rules/standing'
 import type { Element, Frame } from '../../wire/types.gen'
 import { useLessonState } from '../../wire/useLesson'
 import { ClearMenu } from '../stage/ClearMenu'
+import { HistoryButton } from '../history/HistoryButton'
 import { Moderate } from '../stage/Moderate'
 import { Spread } from '../stage/Spread'
 import { StackButton } from '../stage/StackButton'
@@ -64,6 +65,7 @@ export function Large({ part, frame, onFront, onStep, at, of }: Props) {
             <>
               <StackButton />
               {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={marks} />}
+              {!shared && <HistoryButton frame={frame} sheet={sheet.sheet} />}
               <ClearMenu sheet={sheet.sheet} marks={marks} />
               {!shared && <Button onClick={onFront}>{t('front.this')}</Button>}
             </>

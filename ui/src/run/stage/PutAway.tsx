@@ -39,7 +39,7 @@ export function PutAway({ frame }: { frame: Frame }) {
         .filter((s) => s.sheet === sheet)
         .map(({ mark }) => onMark(isRemoved(mark) ? 'restore' : 'show', mark.id))
       // Together, so that one undo takes all of it back.
-      lesson.do(sheet, steps.length === 1 ? steps[0]! : { kind: 'many', many: { steps } })
+      lesson.do(sheet, ...steps)
     }
     if (some.length === away.length) setOpen(false)
   }

@@ -17,6 +17,7 @@ import { StackButton } from './StackButton'
 import { Cover } from './Covers'
 import type { Gallery } from '../gallery/GalleryBar'
 import { GroupsButton } from './GroupsButton'
+import { HistoryButton } from '../history/HistoryButton'
 import { IntoColumns } from './IntoColumns'
 import { LessonNotes } from './LessonNotes'
 import { Moderate } from './Moderate'
@@ -141,6 +142,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
               {!frame.layout.columns?.length && <IntoColumns frame={frame.id} marks={sheet.marks} />}
               {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={sheet.marks} />}
               <AlikeButton frame={frame} sheet={sheet.sheet} />
+              <HistoryButton frame={frame} sheet={sheet.sheet} />
               <ClearMenu sheet={sheet.sheet} marks={sheet.marks} />
             </>
           ))
