@@ -4,13 +4,20 @@ import (
 	"crypto/sha256"
 	"fmt"
 	"io"
+	"log/slog"
 	"math/rand/v2"
+	"reflect"
+	"slices"
 	"testing"
 	"time"
 
+	core "alpenglow/core/lesson"
 	"alpenglow/core/roster"
+	"alpenglow/live"
 	"alpenglow/store"
 	"alpenglow/store/storetest"
+
+	"github.com/prometheus/client_golang/prometheus"
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
@@ -44,6 +51,56 @@ func TestFill(t *testing.T) {
 	}
 	if sums[0] != sums[1] {
 		t.Errorf("two houses differ")
+	}
+}
+
+// Every frame of the demo, played from its first change to its last, is the frame as it
+// is; and as the past of a running server gives it.
+func TestPlayed(t *testing.T) {
+	s := storetest.Open(t, storetest.URL(t))
+	if err := Fill(t.Context(), s, time.Date(2026, 11, 26, 10, 30, 0, 0, time.UTC)); err != nil {
+		t.Fatal(err)
+	}
+	hub, err := live.New(s, slog.New(slog.DiscardHandler), prometheus.NewRegistry())
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer hub.Close(t.Context())
+	played := 0
+	for _, p := range staff {
+		teacher, err := s.TeacherByEmail(t.Context(), p.email)
+		if err != nil {
+			t.Fatal(err)
+		}
+		lessons, err := s.Sessions(t.Context(), teacher.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, lesson := range lessons {
+			keys, err := s.SheetKeys(t.Context(), lesson.ID, "")
+			if err != nil {
+				t.Fatal(err)
+			}
+			for _, key := range keys {
+				now, err := s.LoadSheet(t.Context(), key)
+				if err != nil {
+					t.Fatal(err)
+				}
+				moment, err := hub.Moment(t.Context(), lesson.ID, key.ID, 1_000_000)
+				if err != nil {
+					t.Fatal(err)
+				}
+				here := slices.DeleteFunc(now.Marks(), func(m core.Element) bool { return !m.OnFrame() })
+				if moment.Seq != now.Seq || len(moment.Marks) != len(here) ||
+					len(here) > 0 && !reflect.DeepEqual(moment.Marks, here) {
+					t.Errorf("%s of %s, played, is another frame", key.Owner, lesson.Title)
+				}
+				played += len(here)
+			}
+		}
+	}
+	if played < 500 {
+		t.Errorf("only %d marks were played", played)
 	}
 }
 

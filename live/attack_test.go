@@ -16,6 +16,7 @@ import (
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
+	"alpenglow/core/voices"
 	"alpenglow/store"
 
 	"github.com/prometheus/client_golang/prometheus"
@@ -110,9 +111,16 @@ func TestAttack(t *testing.T) {
 			noor.call(MethodCommand, []session.Command{{Kind: session.KindEnd, End: &session.End{}},
 				{Kind: session.KindGo, Go: &session.Go{Frame: a.some()}},
 				{Kind: session.KindLay, Lay: &session.Lay{Frame: first, Layout: lesson.Layout{Order: "hand"}}},
+				{Kind: session.KindHold, Hold: &session.Hold{Frame: a.some()}},
+				{Kind: session.KindNames, Names: &session.Names{Off: true}},
 				{Kind: session.KindLift, Lift: &session.Lift{Cover: a.some()}},
-				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(5)])
+				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(7)])
 		case 5:
+			noor.call(MethodSight, Sight{Away: a.IntN(2) == 0})
+			noor.call(MethodSay, []voices.Word{{Kind: voices.KindLook, Look: &voices.Look{Student: a.some()}},
+				{Kind: voices.KindPick, Pick: &voices.Pick{Without: []string{a.some()}}},
+				{Kind: voices.KindTell, Tell: &voices.Tell{Student: a.some(), Text: "x", About: a.some()}},
+				{Kind: voices.KindHeard, Heard: &voices.Heard{Until: int64(a.IntN(9)) - 1}}}[a.IntN(4)])
 			pass, _ := json.Marshal(Pass{Sheet: targets[a.IntN(4)], Kind: PassEdit, Edit: &Edit{Mark: a.some()}})
 			noor.mu.Lock()
 			noor.conn.WriteJSON(map[string]any{"send": map[string]any{"data": json.RawMessage(pass)}})

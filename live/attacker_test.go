@@ -130,7 +130,13 @@ func (a *attacker) change(on lesson.Frame, other string) prepare.Step {
 }
 
 func (a *attacker) step(deep bool) sheet.Step {
-	switch a.IntN(13) {
+	switch a.IntN(14) {
+	case 13:
+		back := &sheet.SetBack{To: int64(a.IntN(200)) - 1}
+		if a.IntN(2) == 0 {
+			back = &sheet.SetBack{Of: a.some()}
+		}
+		return sheet.Step{Kind: sheet.KindSetBack, SetBack: back}
 	case 0, 1, 2:
 		add := &sheet.Add{Mark: a.fresh(), X: a.number(), Y: a.number(), W: 200, H: 100, Free: a.IntN(2) == 0,
 			Body: a.body()}
