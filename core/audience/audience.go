@@ -120,12 +120,12 @@ func (a Audience) Change(s *sheet.Sheet, c sheet.Change) sheet.Change {
 	return seen
 }
 
-// Held lists the authors of those marks of a change that wait for the staff's
-// yes. They see more of it than the others who share the sheet.
+// Held lists the authors of those marks of a change that wait for the staff's yes, or
+// waited and were refused. They see more of it than the others who share the sheet.
 func Held(c sheet.Change) []string {
 	var authors []string
 	for _, e := range c.Put {
-		if e.Stands() == lesson.Held && !slices.Contains(authors, e.Author) {
+		if (e.Stands() == lesson.Held || slices.Contains(c.Dropped, e.ID)) && !slices.Contains(authors, e.Author) {
 			authors = append(authors, e.Author)
 		}
 	}

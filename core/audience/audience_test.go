@@ -131,3 +131,13 @@ func TestChanges(t *testing.T) {
 		}
 	}
 }
+
+// Who wrote what waits learns of it before the others, and when it is refused.
+func TestHeld(t *testing.T) {
+	waits, refused := note("w", "noor", lesson.Held), note("r", "kenji", lesson.Hidden)
+	other := note("o", "vera", lesson.Hidden)
+	c := sheet.Change{Put: []lesson.Element{waits, refused, other}, Dropped: []string{"r"}, Gone: []string{"o"}}
+	if got := audience.Held(c); !slices.Equal(got, []string{"noor", "kenji"}) {
+		t.Errorf("%v", got)
+	}
+}

@@ -71,6 +71,7 @@ test('who is next, with a reason; what waits for a yes, by keys; a word to one s
   const told = ada.locator('[data-part=told]')
   await expect(told).toContainText('What do you know about it?')
   await expect(told).toContainText('about “Sharks do it”')
+  await expect(ada.getByRole('button', { name: /note: Sharks do it/ })).toHaveCount(0)
   await expect(bo.locator('[data-part=told]')).toHaveCount(0)
   await accessible(ada)
   await told.getByRole('button', { name: 'I have read it' }).click()
