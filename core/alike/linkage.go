@@ -137,8 +137,7 @@ func joined(far [][]float64, below float64) [][]int {
 	for i := range of {
 		of[i] = i
 	}
-	var find func(int) int
-	find = func(i int) int {
+	find := func(i int) int {
 		for of[i] != i {
 			of[i] = of[of[i]]
 			i = of[i]

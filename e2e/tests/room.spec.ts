@@ -151,8 +151,7 @@ test('thirty in the room: a whole lesson, which its teacher runs with keys alone
 
   // Side by side.
   await press(teacher.getByRole('button', { name: /Lead everybody to frame 2/ }))
-  for (const page of [ada, bo])
-    await expect(page.getByRole('heading', { name: 'Where is the Moon?' })).toBeVisible()
+  for (const page of [ada, bo]) await expect(page.getByRole('heading', { name: 'Where is the Moon?' })).toBeVisible()
   await addNote(ada, 'at the upper side')
   await addNote(bo, 'at the lower side')
   await show('Frames of students, side by side', async () => {
