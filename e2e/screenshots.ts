@@ -29,13 +29,9 @@ async function prepareAndRehearse(teacher: Page, shot: (name: string) => Promise
   await teacher.getByRole('button', { name: 'Try as a student' }).click()
   await teacher.getByRole('button', { name: 'Tablet' }).click()
   await teacher.frameLocator('iframe').getByRole('heading', { name: 'Spring or neap?' }).waitFor()
-  await teacher.waitForTimeout(1500)
-  await shot('try')
   await teacher.getByRole('button', { name: 'Rehearse' }).click()
   await teacher.getByRole('button', { name: 'Begin the rehearsal' }).click()
   await teacher.getByText('12 here').waitFor()
-  await teacher.waitForTimeout(3000)
-  await shot('rehearse')
   await teacher.getByRole('button', { name: /^Change who shares/ }).click()
   await teacher.getByText('Each group', { exact: true }).click()
   await teacher.keyboard.press('Escape')
@@ -144,8 +140,6 @@ test('pictures of the main views', async ({ browser }) => {
     await addNote(noor, 'half is lit from the left side')
     await saved(noor)
     await shot(noor, 'student-phone-draw')
-    await teacher.waitForTimeout(800)
-    await shot(teacher, 'monitor')
 
     await teacher.getByRole('button', { name: /Lead everybody to frame 3/ }).click()
     for (const [i, page] of students.slice(0, 7).entries()) {
@@ -206,6 +200,18 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await teacher.getByRole('button', { name: 'Start 5 min' }).first().click()
     await teacher.waitForTimeout(1200)
     await shot(teacher, 'run')
+    const hold = async () => {
+      await teacher.keyboard.press('Alt+l')
+      await teacher.getByRole('menuitemcheckbox', { name: 'what is written anywhere' }).click()
+      await teacher.keyboard.press('Escape')
+    }
+    await hold()
+    await teacher.getByRole('button', { name: 'Read', exact: true }).click()
+    await teacher.waitForTimeout(2500)
+    await shot(teacher, 'queue')
+    await teacher.getByRole('button', { name: /^Yes to all/ }).click()
+    await teacher.keyboard.press('Escape')
+    await hold()
     await teacher.getByRole('button', { name: /^Change who shares/ }).click()
     await teacher.getByText('In columns', { exact: true }).click()
     for (const [i, heading] of ['I see', 'I think', 'I wonder'].entries()) {
@@ -228,6 +234,9 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await teacher.keyboard.press('Escape')
     await teacher.getByRole('button', { name: /Lead everybody to frame 2/ }).click()
     await teacher.waitForTimeout(9000)
+    await teacher.getByLabel('Order', { exact: true }).selectOption('next')
+    await teacher.waitForTimeout(800)
+    await shot(teacher, 'monitor')
     await show(teacher, 'Frames of students, side by side', async () => {
       for (const box of (await teacher.getByRole('dialog').getByRole('checkbox').all()).slice(0, 4)) await box.check()
     })
@@ -238,6 +247,10 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await show(teacher, 'A poll', () => teacher.getByLabel('With the answers so far').check())
     await screen.waitForTimeout(1500)
     await shot(screen, 'front-poll')
+    await teacher.getByRole('tab', { name: 'Overview' }).click()
+    await teacher.getByText(/made half of all there is/).waitFor()
+    await teacher.waitForTimeout(800)
+    await shot(teacher, 'overview')
   } finally {
     crowd.kill()
     await server.remove()

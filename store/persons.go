@@ -158,10 +158,10 @@ func (s *Store) lessonOf(ctx context.Context, b being) (dossier.Lesson, []TheirP
 		return l, nil, err
 	}
 	said, err := s.Voices(ctx, b.Session)
-	l.Asked, l.Done = saidBy(said, b.ID)
 	if err != nil {
 		return l, nil, err
 	}
+	saidOf(said, b.ID, &l)
 	pictures, err := list[TheirPicture](ctx, s, `SELECT id, type FROM pictures WHERE session_id = $1 AND author = $2
 		ORDER BY id`, b.Session, b.ID)
 	for _, p := range pictures {
@@ -170,21 +170,32 @@ func (s *Store) lessonOf(ctx context.Context, b being) (dossier.Lesson, []TheirP
 	return l, pictures, err
 }
 
-// saidBy gives somebody's questions, and on how many frames they said that they were done.
-func saidBy(v voices.Voices, participant string) (asked []dossier.Asked, done int) {
+// saidOf tells what is kept of what was said by somebody, to them and about them.
+func saidOf(v voices.Voices, participant string, l *dossier.Lesson) {
 	for _, q := range v.Questions {
 		if q.By == participant {
-			asked = append(asked, dossier.Asked{At: time.UnixMilli(q.At).UTC(), Text: q.Text})
+			l.Asked = append(l.Asked, dossier.Asked{At: time.UnixMilli(q.At).UTC(), Text: q.Text})
 		}
 	}
 	for _, who := range v.Done {
 		for _, id := range who {
 			if id == participant {
-				done++
+				l.Done++
 			}
 		}
 	}
-	return asked, done
+	for _, w := range v.Told[participant] {
+		l.Told = append(l.Told, dossier.Asked{At: time.UnixMilli(w.At).UTC(), Text: w.Text})
+	}
+	for _, p := range v.Picked {
+		if p.Student == participant {
+			l.Picked++
+		}
+	}
+	if at, ok := v.Looked[participant]; ok {
+		t := time.UnixMilli(at).UTC()
+		l.Looked = &t
+	}
 }
 
 // Erased counts what was where of somebody who was erased.

@@ -107,7 +107,7 @@ func TestStudentsRights(t *testing.T) {
 	}
 	l := d.Lessons[0]
 	if len(l.Work) != marks || len(l.Changes) != changes || len(l.Pictures) != pictures || marks != 3 || pictures != 1 ||
-		len(l.Asked) != 1 || l.Agreed != 1 || l.Done != 1 || l.Name != "Noor" {
+		len(l.Asked) != 1 || len(l.Told) != 1 || l.Picked != 1 || l.Looked == nil || l.Agreed != 1 || l.Done != 1 || l.Name != "Noor" {
 		t.Errorf("%d marks, %d changes, %d pictures in the database; in the file %+v", marks, changes, pictures, l)
 	}
 	if !strings.Contains(string(files["index.html"]), "high tide at noon") || len(files["pictures/"+l.Pictures[0]]) == 0 {
@@ -222,6 +222,14 @@ func (h *house) lessonOf(ines *visitor, class string) rightsRun {
 	people, err := h.store.Participants(h.t.Context(), started.Session)
 	if err != nil {
 		h.t.Fatal(err)
+	}
+	words := []voices.Word{{Kind: voices.KindLook, Look: &voices.Look{Student: people[0].ID}},
+		{Kind: voices.KindTell, Tell: &voices.Tell{Student: people[0].ID, Text: "Well seen", About: "high tide at noon"}},
+		{Kind: voices.KindPick, Pick: &voices.Pick{Without: []string{people[1].ID}}}}
+	for _, w := range words {
+		if code := staff.call(live.MethodSay, w, nil); code != "" {
+			h.t.Fatal("say", w.Kind, code)
+		}
 	}
 	time.Sleep(50 * time.Millisecond)
 	return rightsRun{started.Session, people[0].ID}

@@ -56,6 +56,11 @@ type Lesson struct {
 	// said that they were done.
 	Agreed int `json:"agreed,omitempty"`
 	Done   int `json:"done,omitempty"`
+	// Told are the teacher's words to them alone that they have not put away; Picked
+	// is how often they were drawn, Looked when the teacher looked at their work last.
+	Told   []Asked    `json:"told,omitempty"`
+	Picked int        `json:"picked,omitempty"`
+	Looked *time.Time `json:"looked,omitempty"`
 	// Pictures are the names of the files that they brought in.
 	Pictures []string `json:"pictures,omitempty"`
 	// Changes are when they changed something, each time.

@@ -11,7 +11,7 @@ import (
 const KindPick Kind = "pick"
 
 // MaxPicked is how many draws of one session are remembered.
-const MaxPicked = 2000
+const MaxPicked = 400
 
 // Pick draws one of the students who are here, fairly: among those who were picked
 // least often, each is as likely as any other. Without are left out this time. With
