@@ -152,8 +152,9 @@ func TestFrontScreen(t *testing.T) {
 		t.Errorf("the teacher looks ahead: %.200s", ahead)
 	}
 	var hello StaffHello
-	if err := json.Unmarshal(staff.call(MethodHello, Hello{}), &hello); err != nil || hello.Fronts != 1 {
-		t.Errorf("%v: %d front screens, want 1", err, hello.Fronts)
+	reply := staff.call(MethodHello, Hello{})
+	if err := json.Unmarshal(reply, &hello); err != nil || hello.Fronts != 1 {
+		t.Errorf("%v: %d front screens, want 1: %.300s", err, hello.Fronts, reply)
 	}
 	if front.leaked != "" {
 		t.Errorf("the front was told %s", front.leaked)

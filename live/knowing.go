@@ -32,6 +32,7 @@ type on struct{ author, frame string }
 type knowing struct {
 	mu      sync.Mutex
 	read    time.Time
+	learned int // counts what was learned
 	work    map[on]insight.Work
 	answers map[on]map[string]answered // by mark
 	before  map[string]int             // how often each student of the class was drawn in lessons before
@@ -65,6 +66,10 @@ func (h *Hub) work(ctx context.Context, r *running) ([]Work, Next, error) {
 
 // know reads what is known of a session's students.
 func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
+	k := &r.know
+	k.mu.Lock()
+	learned := k.learned
+	k.mu.Unlock()
 	list, err := h.store.Activities(ctx, r.kept.ID)
 	if err != nil {
 		return nil, err
@@ -77,20 +82,11 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 	if err != nil {
 		return nil, err
 	}
-	k := &r.know
 	k.mu.Lock()
 	defer k.mu.Unlock()
-	if k.work == nil {
+	first := k.work == nil
+	if first {
 		k.work = map[on]insight.Work{}
-	}
-	k.before = before
-	k.waiting, k.queued = map[string]Waiting{}, true
-	for _, m := range telling {
-		if m.Mark.V.IsAnswer() {
-			k.answer(m.Frame, m.Mark.V)
-		} else {
-			k.wait(Waiting{Sheet: m.Sheet, Frame: m.Frame, Mark: m.Mark.V})
-		}
 	}
 	for _, l := range list {
 		at := on{l.Author, l.Frame}
@@ -98,8 +94,21 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 			k.work[at] = insight.Work{Marks: l.Marks, At: l.At, Pause: max(l.Pause, was.Pause)}
 		}
 	}
-	k.answers = map[on]map[string]answered{}
-	k.read = time.Now()
+	k.before, k.read = before, time.Now()
+	switch {
+	case k.learned != learned && !first:
+		return list, nil // what was learned while it was read is newer
+	case k.learned != learned:
+		k.read = time.Time{} // it was not kept up then: it is read once more soon
+	}
+	k.answers, k.waiting, k.queued = map[on]map[string]answered{}, map[string]Waiting{}, true
+	for _, m := range telling {
+		if m.Mark.V.IsAnswer() {
+			k.answer(m.Frame, m.Mark.V)
+		} else {
+			k.wait(Waiting{Sheet: m.Sheet, Frame: m.Frame, Mark: m.Mark.V})
+		}
+	}
 	return list, nil
 }
 
@@ -131,6 +140,7 @@ func (h *Hub) learn(s *onSheet) {
 	}
 	k := &r.know
 	k.mu.Lock()
+	k.learned++
 	if k.work == nil {
 		k.mu.Unlock()
 		return

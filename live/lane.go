@@ -348,10 +348,10 @@ func (l *lane) finish(s *onSheet) {
 		s.at.sheet = nil
 		s.at.mu.Unlock()
 	}
+	l.hub.guard("learn", func() { l.hub.learn(s) })
 	for _, a := range s.accepted {
 		l.hub.answer(a.request, a.result, nil)
 	}
 	l.hub.recount(s.session, s.at.key, s.accepted)
-	l.hub.learn(s)
 	l.hub.tell(s.session, told...)
 }

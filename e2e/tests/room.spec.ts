@@ -1,29 +1,17 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
-import { spawn, type ChildProcess } from 'node:child_process'
-import { join as path } from 'node:path'
+import { crowd, disperse } from '../support/crowd'
 import { lesson } from '../support/frame'
 import { accessible, addNote, device, draw, join, phone, saved, signIn } from '../support/people'
 import { DemoServer } from '../support/server'
 
 let server: DemoServer
-const crowds: ChildProcess[] = []
 test.beforeAll(async () => {
   server = await DemoServer.start()
 })
 test.afterAll(async () => {
-  for (const crowd of crowds) crowd.kill()
+  disperse()
   await server?.remove()
 })
-
-/** A simulated class that works along. */
-const simulated = (code: string, students: number) =>
-  crowds.push(
-    spawn(
-      path(import.meta.dirname, '../../bin/alpenglow'),
-      ['rehearse', '-url', server.url, '-code', code, '-students', String(students), '-pace', '0.3'],
-      { stdio: 'ignore' },
-    ),
-  )
 
 /** Presses something with the keyboard alone. */
 async function press(at: Locator, key = 'Enter') {
@@ -73,7 +61,7 @@ test('thirty in the room: a whole lesson, which its teacher runs with keys alone
   await bo.getByLabel('Write a reply').fill('by how much?')
   await press(bo.getByRole('button', { name: 'Reply', exact: true }))
   await expect(ada.getByRole('button', { name: 'Your note: the sea comes twice, 1 reply' })).toBeVisible()
-  simulated(code, 26)
+  crowd(server.url, code, 26)
   await expect(front.getByText(code)).toBeVisible()
   await expect(teacher.getByText('30 here')).toBeVisible({ timeout: 60_000 })
   await expect(front.getByRole('listitem').filter({ hasText: 'Dia' })).toBeVisible()

@@ -1,17 +1,15 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
-import { spawn, type ChildProcess } from 'node:child_process'
-import { join as path } from 'node:path'
+import { crowd, disperse } from '../support/crowd'
 import { lesson } from '../support/frame'
 import { accessible, addNote, device, phone, join, saved } from '../support/people'
 import { DemoServer } from '../support/server'
 
 let server: DemoServer
-const crowds: ChildProcess[] = []
 test.beforeAll(async () => {
   server = await DemoServer.start()
 })
 test.afterAll(async () => {
-  for (const crowd of crowds) crowd.kill()
+  disperse()
   await server?.remove()
 })
 
@@ -134,13 +132,7 @@ test("twenty-eight: everyone's work, the overview, somebody picked, notes sorted
   test.setTimeout(180_000)
   const { teacher, code, students } = await lesson(browser, server.url, 'Ada', 'Bo')
   const [ada, bo] = students as [Page, Page]
-  crowds.push(
-    spawn(
-      path(import.meta.dirname, '../../bin/alpenglow'),
-      ['rehearse', '-url', server.url, '-code', code, '-students', '26', '-pace', '0.3'],
-      { stdio: 'ignore' },
-    ),
-  )
+  crowd(server.url, code, 26)
   await addNote(ada, 'The Moon pulls the water')
   await addNote(bo, 'the moon is pulling at the water')
   await expect(teacher.getByText('28 here').first()).toBeVisible()

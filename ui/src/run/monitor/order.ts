@@ -1,4 +1,5 @@
-import type { Element, NextRow, StudentState } from '../../wire/types.gen'
+import { readsOf } from '../../rules/reads'
+import type { NextRow, StudentState } from '../../wire/types.gen'
 import type { Marks, Part } from './parts'
 
 /** In which order parts stand. */
@@ -45,20 +46,8 @@ export function passes(
   return (
     !wanted ||
     fold(part.name).includes(wanted) ||
-    (marks.get(part.key) ?? []).some((m) => fold(written(m)).includes(wanted))
+    (marks.get(part.key) ?? []).some((m) => fold(readsOf(m) ?? '').includes(wanted))
   )
 }
 
 const fold = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLocaleLowerCase()
-
-function written(mark: Element): string {
-  switch (mark.kind) {
-    case 'note':
-      return mark.note.text
-    case 'text':
-      return mark.text.text
-    case 'reply':
-      return mark.reply.text
-  }
-  return ''
-}

@@ -6,8 +6,9 @@ import { Face } from '../../kit/people'
 import { Dialog } from '../../kit/windows/Dialog'
 import { pictureURL } from '../../frame/pictures/pictures'
 import { onMark } from '../../rules/apply'
+import { readsOf } from '../../rules/reads'
 import type { Staff } from '../../wire/lesson'
-import type { Element, Waiting } from '../../wire/types.gen'
+import type { Waiting } from '../../wire/types.gen'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
 import { ago } from '../../words/words'
@@ -15,25 +16,6 @@ import { useNow } from '../../kit/hooks/useNow'
 
 /** How many characters of what was written go back with a word about it. */
 const ABOUT = 120
-
-/** What is read of a mark before others see it. */
-function wordsOf(mark: Element): string | undefined {
-  switch (mark.kind) {
-    case 'note':
-      return mark.note.text
-    case 'text':
-      return mark.text.text
-    case 'reply':
-      return mark.reply.text
-    case 'shape':
-      return mark.shape.text ?? ''
-    case 'picture':
-      return mark.picture.alt ?? ''
-    case 'link':
-      return `${mark.link.title ?? ''} ${mark.link.url}`.trim()
-  }
-  return undefined
-}
 
 /** What waits for the teacher's yes: how much it is, and the way to it; nothing while nothing waits. */
 export function Queue({ staff }: { staff: Staff }) {
@@ -72,12 +54,12 @@ function Reading({ staff }: { staff: Staff }) {
   const one = now
   function shows(some: Waiting[]) {
     // What has become another since it was read goes on waiting: each is an operation of its own.
-    for (const w of some) lesson.do(w.sheet, { kind: 'show', show: { mark: w.mark.id, read: wordsOf(w.mark) } })
+    for (const w of some) lesson.do(w.sheet, { kind: 'show', show: { mark: w.mark.id, read: readsOf(w.mark) } })
     settle([...done, ...some.map((w) => w.mark.id)])
   }
   function refuse(word: string) {
     lesson.do(one.sheet, onMark('hide', one.mark.id))
-    const about = (wordsOf(one.mark) ?? '').slice(0, ABOUT)
+    const about = (readsOf(one.mark) ?? '').slice(0, ABOUT)
     if (word.trim() && one.mark.author)
       void lesson.say({ kind: 'tell', tell: { student: one.mark.author, text: word.trim(), about } })
     settle([...done, one.mark.id])
@@ -171,7 +153,7 @@ function One({ waiting: { mark, frame, words }, staff }: { waiting: Waiting; sta
           />
         )}
         <p dir="auto" className="break-words whitespace-pre-wrap">
-          {wordsOf(mark)}
+          {readsOf(mark)}
         </p>
       </div>
       {words && words.length > 0 && (
