@@ -129,7 +129,7 @@ test('who is next, with a reason; what waits for a yes, by keys; a word to one s
 test("twenty-eight: everyone's work, the overview, somebody picked, notes sorted with the class", async ({
   browser,
 }) => {
-  test.setTimeout(180_000)
+  test.setTimeout(300_000)
   const { teacher, code, students } = await lesson(browser, server.url, 'Ada', 'Bo')
   const [ada, bo] = students as [Page, Page]
   crowd(server.url, code, 26)
