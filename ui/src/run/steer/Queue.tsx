@@ -40,6 +40,9 @@ export function Queue({ staff }: { staff: Staff }) {
   )
 }
 
+/** A mark with what it says: with other words it is to be read once more. */
+const asRead = ({ mark }: Waiting) => `${mark.id} ${readsOf(mark) ?? ''}`
+
 /** One of those that wait at a time: yes, no with a word to who wrote it, or later. */
 function Reading({ staff }: { staff: Staff }) {
   const { t } = useTranslation()
@@ -48,21 +51,21 @@ function Reading({ staff }: { staff: Staff }) {
   const [later, putOff] = useState<string[]>([])
   const [no, sayNo] = useState(false)
   const [done, settle] = useState<string[]>([])
-  const open = first.filter((w) => !done.includes(w.mark.id))
+  const open = first.filter((w) => !done.includes(asRead(w)))
   const now = open.find((w) => !later.includes(w.mark.id)) ?? open[0]
   if (!now) return <p role="status">{t('queue.nothing')}</p>
   const one = now
   function shows(some: Waiting[]) {
     // What has become another since it was read goes on waiting: each is an operation of its own.
     for (const w of some) lesson.do(w.sheet, { kind: 'show', show: { mark: w.mark.id, read: readsOf(w.mark) } })
-    settle([...done, ...some.map((w) => w.mark.id)])
+    settle([...done, ...some.map(asRead)])
   }
   function refuse(word: string) {
     lesson.do(one.sheet, onMark('hide', one.mark.id))
     const about = (readsOf(one.mark) ?? '').slice(0, ABOUT)
     if (word.trim() && one.mark.author)
       void lesson.say({ kind: 'tell', tell: { student: one.mark.author, text: word.trim(), about } })
-    settle([...done, one.mark.id])
+    settle([...done, asRead(one)])
     sayNo(false)
   }
   const put = () => putOff([...later.filter((id) => id !== one.mark.id), one.mark.id])
