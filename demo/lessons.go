@@ -65,7 +65,7 @@ func (f *filler) hold(ctx context.Context, l held, begin time.Time, chance uint6
 	}
 	board := f.boards[l.board]
 	r := run{filler: f, board: board, random: random, sheets: map[string]*sheet.Sheet{}}
-	r.Session = store.Session{TeacherID: f.teachers[l.who], ClassID: &class.ID, ClassName: class.Name, Listed: true,
+	r.Session = store.Session{TeacherID: f.teachers[l.who], ClassID: &class.ID, ClassName: class.Name,
 		Students: store.JSON[[]roster.Listed]{V: class.List()}, Plan: class.Plan}
 	if r.State.V, err = session.Start(board, session.Led); err != nil {
 		return err
@@ -123,7 +123,7 @@ func (r *run) comeIn(ctx context.Context) error {
 		}
 		student := r.Students.V[i]
 		p, err := r.Join(ctx, r.ID, store.Joining{Limit: session.MaxParticipants, Token: []byte(store.NewID()),
-			Student: student.ID, Apart: func(taken []string) string { return roster.Apart(student.Name, taken) }})
+			Student: student.ID, Decide: store.Anybody(func(taken []string) string { return roster.Apart(student.Name, taken) })})
 		if err != nil {
 			return err
 		}

@@ -107,7 +107,7 @@ func newBattle(t testing.TB, more ...string) *battle {
 	people := map[string]store.Participant{}
 	for i, name := range append([]string{"Noor", "Kenji", "Vera"}, more...) {
 		p, err := s.Join(ctx, n.ID, store.Joining{Limit: 400, Token: fmt.Append(nil, i),
-			Apart: func([]string) string { return name }})
+			Decide: store.Anybody(func([]string) string { return name })})
 		if err != nil {
 			t.Fatal(err)
 		}

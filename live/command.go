@@ -90,7 +90,8 @@ func (r *running) with(by string) session.With {
 			as[student] = id
 		}
 	}
-	return session.With{By: by, Now: now(), Students: slices.Clone(r.order), Random: rand.IntN, Plan: r.kept.Plan.V.As(as)}
+	return session.With{By: by, Now: now(), Students: slices.Clone(r.order), Random: rand.IntN, Plan: r.kept.Plan.V.As(as),
+		Listed: len(r.kept.Students.V) > 0}
 }
 
 // takeTurn waits until nobody else changes what is stored of the session; passTurn

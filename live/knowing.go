@@ -34,6 +34,7 @@ type knowing struct {
 	read    time.Time
 	learned int // counts what was learned
 	work    map[on]insight.Work
+	amounts map[on]map[string]int // of what there is, by sheet
 	answers map[on]map[string]answered // by mark
 	before  map[string]int             // how often each student of the class was drawn in lessons before
 	waiting map[string]Waiting         // by mark
@@ -55,9 +56,15 @@ func (h *Hub) work(ctx context.Context, r *running) ([]Work, Next, error) {
 	if err != nil {
 		return nil, Next{}, err
 	}
-	work := make([]Work, len(list))
-	for i, l := range list {
-		work[i] = Work{Author: l.Author, Frame: l.Frame, Marks: l.Marks, At: l.At}
+	work, at := []Work{}, map[on]int{}
+	for _, l := range list {
+		key := on{l.Author, l.Frame}
+		i, ok := at[key]
+		if !ok {
+			i = len(work)
+			at[key], work = i, append(work, Work{Author: l.Author, Frame: l.Frame})
+		}
+		work[i].Marks, work[i].At = work[i].Marks+l.Marks, max(work[i].At, l.At)
 	}
 	rows, _ := r.next(now())
 	h.ponder(r)
@@ -86,13 +93,15 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 	defer k.mu.Unlock()
 	first := k.work == nil
 	if first {
-		k.work = map[on]insight.Work{}
+		k.work, k.amounts = map[on]insight.Work{}, map[on]map[string]int{}
 	}
 	for _, l := range list {
 		at := on{l.Author, l.Frame}
-		if was := k.work[at]; l.At >= was.At { // else something was learned meanwhile
-			k.work[at] = insight.Work{Marks: l.Marks, At: l.At, Pause: max(l.Pause, was.Pause)}
+		was := k.work[at]
+		if _, known := k.amounts[at][l.Sheet]; !known || l.At >= was.At { // else something was learned meanwhile
+			k.has(at, l.Sheet, l.Marks)
 		}
+		k.work[at] = insight.Work{Marks: k.sum(at), At: max(was.At, l.At), Pause: max(l.Pause, was.Pause)}
 	}
 	k.before, k.read = before, time.Now()
 	switch {
@@ -159,12 +168,41 @@ func (h *Hub) learn(s *onSheet) {
 	}
 	for by, n := range amounts {
 		at := on{by, frame}
+		k.has(at, s.at.key.ID, n)
 		w := k.work[at]
-		w.Marks = n
+		w.Marks = k.sum(at)
 		k.work[at] = w
 	}
 	k.mu.Unlock()
 	h.ponder(r)
+}
+
+// has notes how much somebody has on a sheet of a frame, and sum says how much on all of
+// them: somebody may work on one sheet, answer on another, and say something about a
+// third. The caller holds the lock.
+func (k *knowing) has(at on, sheet string, n int) {
+	if k.amounts[at] == nil {
+		k.amounts[at] = map[string]int{}
+	}
+	k.amounts[at][sheet] = n
+}
+
+func (k *knowing) sum(at on) (n int) {
+	for _, some := range k.amounts[at] {
+		n += some
+	}
+	return n
+}
+
+// altogether says how much somebody has on a frame, when they have n on one sheet of it;
+// that alone, where nothing more is known.
+func (k *knowing) altogether(at on, sheet string, n int) int {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if k.work == nil {
+		return n
+	}
+	return k.sum(at) - k.amounts[at][sheet] + n
 }
 
 // wait takes how a mark stands now; the caller holds the lock.

@@ -68,7 +68,7 @@ func newHouse(t testing.TB, students int) house {
 	h.session = n.ID
 	for i := range students {
 		p, err := s.Join(ctx, n.ID, store.Joining{Limit: 400, Token: []byte{byte(i)},
-			Apart: func([]string) string { return fmt.Sprint("Student ", i) }})
+			Decide: store.Anybody(func([]string) string { return fmt.Sprint("Student ", i) })})
 		if err != nil {
 			t.Fatal(err)
 		}

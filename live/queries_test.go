@@ -87,7 +87,7 @@ func TestQueriesAreFew(t *testing.T) {
 	count("an operation", 1, func() error { _, err := h.do(t, hub, student.actor, h.note("tide")); return err })
 	count("a class that joins: one of them", 4, func() error {
 		_, err := traced.Join(ctx, h.session, store.Joining{Limit: 400, Token: []byte("token"),
-			Apart: func(taken []string) string { return fmt.Sprint("Student ", len(taken)) }})
+			Decide: store.Anybody(func(taken []string) string { return fmt.Sprint("Student ", len(taken)) })})
 		return err
 	})
 	teacher := r.kept.TeacherID

@@ -131,7 +131,8 @@ func (h *Hub) readable(ctx context.Context, r *running, a sheet.Actor, id string
 		return nil, err
 	}
 	state, _ := r.snapshot()
-	if at.key.Session != r.kept.ID || !audience.Of(in(state, a)).Sheet(at.key.Owner, state.IsOpen(at.key.Frame)) {
+	who := audience.Of(in(state, a)).Walking(state.Walked(at.key.Frame))
+	if at.key.Session != r.kept.ID || !who.Sheet(at.key.Owner, state.IsOpen(at.key.Frame)) {
 		return nil, refusal.New(refusal.NoSuchSheet)
 	}
 	return at, nil

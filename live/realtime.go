@@ -211,7 +211,8 @@ func (h *Hub) seat(ctx context.Context, ask Connect, v Visitor) (seat, []string,
 		if !s.may(connectCost) {
 			return seat{}, nil, closeFull
 		}
-		return s, []string{classChannel(ask.Session), oneChannel(v.Participant.ID)}, nil
+		return s, []string{classChannel(ask.Session), oneChannel(v.Participant.ID),
+			walkChannel(ask.Session)}, nil
 	}
 	return seat{}, nil, closeBadConnect
 }
@@ -272,6 +273,15 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 			return nil, err
 		}
 		return h.tidy(ctx, s, ask)
+	case MethodWalk:
+		var ask WalkTo
+		if s.actor.Staff {
+			return nil, refusal.New(refusal.UnknownOp)
+		}
+		if err := strict.Read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		return h.walk(ctx, s, ask)
 	case MethodTime:
 		return Time{now()}, nil
 	case MethodSight:

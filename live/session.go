@@ -145,6 +145,7 @@ func (h *Hub) readAgain(ctx context.Context, r *running) error {
 		}
 		h.becomes(r, next)
 	}
+	renamed := false
 	if stored.Rev > state.Rev {
 		next, err := h.store.State(ctx, r.kept.ID)
 		if err != nil {
@@ -157,11 +158,12 @@ func (h *Hub) readAgain(ctx context.Context, r *running) error {
 			}
 			board = newEdition(now)
 		}
+		renamed = next.Persons != state.Persons
 		if told := r.become(next, board, true); told != nil {
 			h.tell(r, told...)
 		}
 	}
-	if stored.People == people {
+	if stored.People == people && !renamed {
 		return nil
 	}
 	list, err := h.store.Participants(ctx, r.kept.ID)
@@ -171,7 +173,19 @@ func (h *Hub) readAgain(ctx context.Context, r *running) error {
 	r.mu.Lock()
 	defer r.mu.Unlock()
 	for _, p := range list {
-		r.add(p).At = place(p)
+		on := r.add(p)
+		on.At, on.Name, on.Student = place(p), p.Name, ""
+		if p.StudentID != nil {
+			on.Student = *p.StudentID
+		}
+	}
+	if renamed {
+		h.tell(r, telling{[]string{staffChannel(r.kept.ID)},
+			News{Kind: NewsPeople, People: &People{People: r.listed(true, ""), All: true}}})
+		if !r.state.Nameless {
+			h.tell(r, telling{[]string{classChannel(r.kept.ID), frontChannel(r.kept.ID)},
+				News{Kind: NewsPeople, People: &People{People: r.listed(false, ""), All: true}}})
+		}
 	}
 	return nil
 }
@@ -300,31 +314,6 @@ func ofPeople(p Person) News { return News{Kind: NewsPeople, People: &People{Peo
 func (p Person) forClass() Person {
 	p.At, p.Student, p.Away = "", "", false
 	return p
-}
-
-// Tie notes which student of the class a participant is; "" for none of them.
-func (h *Hub) Tie(ctx context.Context, sessionID, participant, student string) error {
-	if err := h.store.Tie(ctx, sessionID, participant, student); err != nil {
-		return missing(err, refusal.NotFound)
-	}
-	r, err := h.session(ctx, sessionID)
-	if err != nil {
-		return err
-	}
-	r.mu.Lock()
-	p, ok := r.people[participant]
-	var person Person
-	if ok {
-		p.Student = student
-		person = p.Person
-		person.Here, person.Removed = p.connections > 0, !r.state.Seated(participant)
-	}
-	r.mu.Unlock()
-	if !ok {
-		return nil // joined on another server; read when it is needed
-	}
-	h.tell(r, telling{[]string{staffChannel(sessionID)}, ofPeople(person)})
-	return nil
 }
 
 // leads reports whether a teacher may lead a session.

@@ -15,11 +15,13 @@ import (
 
 func now() int64 { return time.Now().UnixMilli() }
 
-// The channels of a session: all staff, all students, one student, the front screens.
+// The channels of a session: all staff, all students, one student, the front screens, and
+// all students for the work along which they walk.
 func staffChannel(session string) string   { return "staff:" + session }
 func classChannel(session string) string   { return "class:" + session }
 func oneChannel(participant string) string { return "one:" + participant }
 func frontChannel(session string) string   { return "front:" + session }
+func walkChannel(session string) string    { return "walk:" + session }
 
 // telling is news for some channels.
 type telling struct {
@@ -159,13 +161,13 @@ func (r *running) readers(owner string) []string {
 
 // changesFor gives what the staff and the students are told of changes that a
 // sheet has taken, each what they may see.
-func (r *running) changesFor(key store.SheetKey, on *sheet.Sheet, done []accepted) []telling {
+func (r *running) changesFor(key store.SheetKey, sh *sheet.Sheet, done []accepted) []telling {
 	r.mu.RLock()
 	defer r.mu.RUnlock()
 	news := func(who audience.Audience) News {
 		c := SheetChanges{Sheet: key.ID, Frame: key.Frame, Owner: key.Owner}
 		for _, a := range done {
-			c.Changes = append(c.Changes, who.Change(on, a.result.Change))
+			c.Changes = append(c.Changes, who.Change(sh, a.result.Change))
 			c.Seq = a.result.Change.Seq
 		}
 		return News{Kind: NewsChanges, Changes: &c}
@@ -188,12 +190,17 @@ func (r *running) changesFor(key store.SheetKey, on *sheet.Sheet, done []accepte
 	for author, last := range worked {
 		toStaff.Changes.Work = append(
 			toStaff.Changes.Work,
-			Work{Author: author, Frame: key.Frame, Marks: on.Amount(author), At: last},
+			Work{Author: author, Frame: key.Frame, At: last,
+				Marks: r.know.altogether(on{author, key.Frame}, key.ID, sh.Amount(author))},
 		)
 	}
 	told := []telling{{[]string{staffChannel(r.kept.ID)}, toStaff}}
 	if front, shown := r.onFront(key); shown {
 		told = append(told, telling{[]string{frontChannel(r.kept.ID)}, news(front)})
+	}
+	if walked := r.state.Walked(key.Frame); slices.Contains(walked, key.Owner) {
+		told = append(told, telling{[]string{walkChannel(r.kept.ID)},
+			News{Kind: NewsWalk, Walk: news(audience.Class().Walking(walked)).Changes}})
 	}
 	if !audience.Sharing(key.Owner).Sheet(key.Owner, r.state.IsOpen(key.Frame)) {
 		return told
@@ -243,10 +250,12 @@ func (r *running) stateFor(was *edition, students []string) []telling {
 		frame  string
 		group  int
 		locked bool
+		until  int64
 	}
 	alike, order := map[same][]string{}, []same{}
 	for _, id := range students {
-		as := same{state.Place(board, r.student(id)), state.GroupOf(id), slices.Contains(state.Locks.Students, id)}
+		as := same{state.Place(board, r.student(id)), state.GroupOf(id), slices.Contains(state.Locks.Students, id),
+			state.Locks.Until[id]}
 		if _, ok := alike[as]; !ok {
 			order = append(order, as)
 		}

@@ -17,8 +17,9 @@ func termsFor(state session.State, board *edition, frame string) (sheet.Terms, e
 	}
 	at := now()
 	return sheet.Terms{Frame: f, Open: state.IsOpen(frame), Ended: state.Ended, Polls: state.Polls,
-		Locked: state.FrameLocked(frame, at), LockedOut: state.Locks.Students,
-		Hold: state.HoldsOn(frame), HeldOf: state.Holds.Students, Watch: state.Holds.Watch(), AtBoard: state.WhoIsAtBoard(frame, at),
+		Locked: state.FrameLocked(frame, at), LockedOut: state.LockedOut(at),
+		Hold: state.HoldsOn(frame), HeldOf: state.Holds.Students, Watch: state.Holds.Watch(),
+		Visited: state.Visited(frame), AtBoard: state.WhoIsAtBoard(frame, at),
 		Lifted: state.Lifted, Taken: board.taken, Now: at}, nil
 }
 

@@ -30,6 +30,7 @@ const (
 	MethodTime    = "time"    // {} -> Time
 	MethodSay     = "say"     // voices.Word -> Said
 	MethodSight   = "sight"   // Sight -> {}
+	MethodWalk    = "walk"    // WalkTo -> AtStop
 )
 
 // Role is what somebody is in a session.
@@ -221,6 +222,22 @@ type Sight struct {
 	Away bool `json:"away"`
 }
 
+// WalkTo takes a student to a stop of the class's walk, by its owner; with none to the
+// first one of theirs. Known and Have are as in Hello.
+type WalkTo struct {
+	Owner string                  `json:"owner,omitempty"`
+	Known []string                `json:"known,omitempty"`
+	Have  map[string]sheet.Cursor `json:"have,omitempty"`
+}
+
+// AtStop is a stop of the class's walk: the frame as the stage of who looks at it, and
+// the sheet of its owner.
+type AtStop struct {
+	Owner string        `json:"owner"`
+	Stage session.Stage `json:"stage"`
+	Sheet SheetView     `json:"sheet"`
+}
+
 // Next is what is known of every student, those first who may need the teacher
 // first. Told to the staff alone.
 type Next struct {
@@ -257,6 +274,7 @@ type News struct {
 	Next    *Next               `json:"next,omitempty"`
 	Queue   *Queue              `json:"queue,omitempty"`
 	Passing *Passing            `json:"passing,omitempty"`
+	Walk    *SheetChanges       `json:"walk,omitempty"`
 }
 
 // NewsKind tells news apart.
@@ -275,6 +293,7 @@ const (
 	NewsNext    NewsKind = "next"
 	NewsQueue   NewsKind = "queue"
 	NewsPassing NewsKind = "passing"
+	NewsWalk    NewsKind = "walk"
 )
 
 // SheetChanges are saved changes of one sheet, in order, up to the number Seq.

@@ -228,7 +228,7 @@ func TestPlaces(t *testing.T) {
 	s := storetest.Open(t, storetest.URL(t))
 	n := started(t, s, "K7M2QX")
 	p, err := s.Join(ctx, n.ID, store.Joining{Limit: 10, Token: []byte("token"),
-		Apart: func([]string) string { return "Noor" }})
+		Decide: store.Anybody(func([]string) string { return "Noor" })})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -286,7 +286,7 @@ func TestForgetPractice(t *testing.T) {
 	}
 	for i, n := range []store.Session{real, practice} {
 		if _, err := s.Join(ctx, n.ID, store.Joining{Limit: 10, Token: []byte{byte(i)},
-			Apart: func([]string) string { return "Noor" }}); err != nil {
+			Decide: store.Anybody(func([]string) string { return "Noor" })}); err != nil {
 			t.Fatal(err)
 		}
 		key, err := s.EnsureSheet(ctx, n.ID, "one", "class")

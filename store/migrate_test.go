@@ -178,7 +178,7 @@ func TestOldLessonsAreKept(t *testing.T) {
 	// Who joins now is the student of the list, once.
 	for i, want := range []bool{true, false} {
 		p, err := s.Join(ctx, run, store.Joining{Limit: 400, Token: []byte{byte(i)}, Student: classes[0].Students.V[1].ID,
-			Apart: func([]string) string { return "Kenji" }})
+			Decide: store.Anybody(func([]string) string { return "Kenji" })})
 		if err != nil || (p.StudentID != nil) != want {
 			t.Errorf("Kenji, time %d: %+v, %v", i+1, p, err)
 		}

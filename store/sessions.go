@@ -22,9 +22,6 @@ import (
 // ErrTaken says that a value which must be unique is taken.
 var ErrTaken = errors.New("taken")
 
-// ErrClosed says that a session lets nobody new in.
-var ErrClosed = errors.New("closed")
-
 // Session is a stored session. It has a board of its own, with its id; see Lesson.
 type Session struct {
 	ID        string  `db:"id"`
@@ -40,10 +37,8 @@ type Session struct {
 	State     JSON[session.State]   `db:"state"`
 	StartedAt time.Time             `db:"started_at"`
 	EndedAt   *time.Time            `db:"ended_at"`
-	// Practice says that it is a rehearsal with made-up students, Listed that
-	// students choose their names from the class list.
+	// Practice says that it is a rehearsal with made-up students.
 	Practice bool `db:"practice"`
-	Listed   bool `db:"listed"`
 	// Language is that of the students' screens and the front screen.
 	Language settings.Language `db:"language"`
 	// Dark says that the front screen is dark.
@@ -52,7 +47,7 @@ type Session struct {
 	Voices voices.Settings `db:"-"`
 }
 
-const sessionColumns = `language, dark, practice, listed, id, teacher_id, class_id, class_name, students, plan, code, title, state,
+const sessionColumns = `language, dark, practice, id, teacher_id, class_id, class_name, students, plan, code, title, state,
 	started_at, ended_at`
 
 // Calls gives what a participant is called in the record: the student's name, with the
@@ -93,18 +88,23 @@ func (s *Store) StartSession(ctx context.Context, n *Session, board string, cont
 	if err != nil {
 		return fmt.Errorf("start session: %w", err)
 	}
+	told, err := asJSON(session.Command{Kind: session.KindPace, Pace: &session.SetPace{Pace: n.State.V.Pace}})
+	if err != nil {
+		return fmt.Errorf("start session: %w", err)
+	}
 	n.ID, n.Title = NewID(), content.Title
 	_, err = s.db.ExecContext(ctx, `
 WITH session AS (
-    INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, state, rev, terms, practice, listed,
+    INSERT INTO sessions (id, teacher_id, board_id, class_name, students, code, state, rev, terms, practice,
         class_id, title, plan, language, dark)
-        VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $17, $18, $20)
-), board AS (INSERT INTO boards (id, teacher_id, session_id, outline) VALUES ($1, $2, $1, $14)
-), voices AS (INSERT INTO voices (session_id, rev, said) VALUES ($1, 0, $19))
-INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnest($15::text[], $16::json[]) AS f(id, content)`,
+        VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $16, $17, $19)
+), board AS (INSERT INTO boards (id, teacher_id, session_id, outline) VALUES ($1, $2, $1, $13)
+), voices AS (INSERT INTO voices (session_id, rev, said) VALUES ($1, 0, $18)
+), happened AS (INSERT INTO happenings (session_id, rev, at, by, command) VALUES ($1, $8, $20, $2, $21))
+INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnest($14::text[], $15::json[]) AS f(id, content)`,
 		n.ID, n.TeacherID, board, n.ClassName, students, n.Code, state, n.State.V.Rev, n.State.V.Terms,
-		n.Practice, n.Listed, n.ClassID, n.Title, own.outline, own.ids, own.frames, plan,
-		cmp.Or(n.Language, settings.English), said, n.Dark)
+		n.Practice, n.ClassID, n.Title, own.outline, own.ids, own.frames, plan,
+		cmp.Or(n.Language, settings.English), said, n.Dark, time.Now().UnixMilli(), told)
 	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
 		return ErrTaken
 	}
@@ -213,12 +213,24 @@ func (s *Store) SetState(ctx context.Context, id string, next session.State) (bo
 	if err != nil {
 		return false, fmt.Errorf("set state: %w", err)
 	}
+	var at int64
+	var by string
+	var command *string
+	if h := next.Happened; h != nil {
+		told, err := asJSON(h.Command)
+		if err != nil {
+			return false, fmt.Errorf("set state: %w", err)
+		}
+		at, by, command = h.At, h.By, &told
+	}
 	var stored int
 	err = s.lesson.GetContext(ctx, &stored, `
 WITH kept AS (UPDATE sessions SET state = $2, rev = $3, terms = $6, ended_at = CASE WHEN $4 THEN now() END WHERE id = $1
 AND rev = $3 - 1 RETURNING id),
-     led AS (UPDATE participants SET frame = NULL FROM kept WHERE session_id = kept.id AND frame IS NOT NULL AND $5)
-SELECT count(*) FROM kept`, id, text, next.Rev, next.Ended, next.Pace != session.Own, next.Terms)
+     led AS (UPDATE participants SET frame = NULL FROM kept WHERE session_id = kept.id AND frame IS NOT NULL AND $5),
+     happened AS (INSERT INTO happenings (session_id, rev, at, by, command) SELECT id, $3, $7, $8, $9::json FROM kept
+         WHERE $9 IS NOT NULL)
+SELECT count(*) FROM kept`, id, text, next.Rev, next.Ended, next.Pace != session.Own, next.Terms, at, by, command)
 	if err != nil {
 		return false, fmt.Errorf("set state: %w", err)
 	}
@@ -257,45 +269,48 @@ type Joining struct {
 	Limit int
 	// Token is the hash of what their device holds.
 	Token []byte
-	// Through says that a closed door lets them pass.
-	Through bool
 	// Student is which student of the class they are; "" where that is not known. Who
 	// is there already is not the same student twice.
 	Student string
 	// Card says that they have come with their card.
 	Card bool
-	// Apart chooses their name, given the names that are there.
-	Apart func(taken []string) string
+	// Decide gives their name, or why they do not come in, given how the session stands,
+	// the participants as whom that student is there, and the names that are taken.
+	Decide func(state session.State, there, taken []string) (string, error)
+}
+
+// Anybody lets everybody in who is not more than there may be, by the name that apart
+// chooses given those that are there.
+func Anybody(apart func(taken []string) string) func(session.State, []string, []string) (string, error) {
+	return func(_ session.State, _, taken []string) (string, error) { return apart(taken), nil }
 }
 
 // Join adds a participant. Joins to one session wait for each other, so that no name
-// is given twice. Beyond the limit it says ErrTaken, where the door is closed and
-// they were not let through ErrClosed, and after the end ErrNotFound. Who comes with a
+// is given twice, and nobody comes in past a door that is being closed. Beyond the limit it
+// says ErrTaken, after the end ErrNotFound, and else what Decide says. Who comes with a
 // card and is there already, from another device perhaps at the same moment, is not
 // there twice: it says ErrThere, and gives their participant's id.
 func (s *Store) Join(ctx context.Context, sessionID string, j Joining) (Participant, error) {
 	p := Participant{ID: NewID(), SessionID: sessionID}
 	err := s.within(ctx, func(tx *sqlx.Tx) error {
-		var closed bool
-		err := tx.GetContext(ctx, &closed, `UPDATE sessions SET people = people + 1 WHERE id = $1 AND ended_at IS NULL
-			RETURNING coalesce((state->>'closed')::bool, false)`, sessionID)
+		var state JSON[session.State]
+		err := tx.GetContext(ctx, &state, `UPDATE sessions SET people = people + 1 WHERE id = $1 AND ended_at IS NULL
+			RETURNING state`, sessionID)
 		switch {
 		case errors.Is(err, sql.ErrNoRows):
 			return ErrNotFound
 		case err != nil:
 			return err
 		}
-		if j.Card {
-			err := tx.GetContext(ctx, &p.ID, `SELECT id FROM participants WHERE session_id = $1 AND student_id = $2
-				ORDER BY joined_at, id LIMIT 1`, sessionID, j.Student)
-			if !errors.Is(err, sql.ErrNoRows) {
-				return cmp.Or(err, ErrThere)
-			}
+		var there, taken []string
+		if err := tx.SelectContext(ctx, &there, `SELECT id FROM participants WHERE session_id = $1
+			AND student_id = nullif($2, '')::uuid ORDER BY joined_at, id`, sessionID, j.Student); err != nil {
+			return err
 		}
-		if closed && !j.Through {
-			return ErrClosed
+		if j.Card && len(there) > 0 {
+			p.ID = there[0]
+			return ErrThere
 		}
-		var taken []string
 		if err := tx.SelectContext(ctx, &taken, `SELECT name FROM participants WHERE session_id = $1`,
 			sessionID); err != nil {
 			return err
@@ -303,7 +318,9 @@ func (s *Store) Join(ctx context.Context, sessionID string, j Joining) (Particip
 		if len(taken) >= j.Limit {
 			return ErrTaken
 		}
-		p.Name = j.Apart(taken)
+		if p.Name, err = j.Decide(state.V, there, taken); err != nil {
+			return err
+		}
 		return tx.GetContext(ctx, &p, `WITH pass AS (INSERT INTO passes (token, participant_id, card) VALUES ($4, $1, $6))
 			INSERT INTO participants (id, session_id, name, student_id) VALUES ($1, $2, $3, (SELECT t.id FROM students t
 				WHERE t.id = nullif($5, '')::uuid
@@ -324,6 +341,32 @@ func (s *Store) Join(ctx context.Context, sessionID string, j Joining) (Particip
 func (s *Store) Return(ctx context.Context, participant string, token []byte) (name string, err error) {
 	return one[string](ctx, s, `WITH pass AS (INSERT INTO passes (token, participant_id, card) VALUES ($1, $2, true))
 		SELECT name FROM participants WHERE id = $2`, token, participant)
+}
+
+// Rename gives a participant another name, which Apart chooses given those that the
+// others have. It says ErrNotFound where there is no such participant, or the session has ended.
+func (s *Store) Rename(ctx context.Context, session, participant string, apart func(taken []string) string) (string, error) {
+	var name string
+	err := s.within(ctx, func(tx *sqlx.Tx) error {
+		var taken []string
+		if err := tx.GetContext(ctx, &name, `SELECT id FROM sessions WHERE id = $1 AND ended_at IS NULL FOR UPDATE`,
+			session); err != nil {
+			return err
+		}
+		if err := tx.SelectContext(ctx, &taken, `SELECT name FROM participants WHERE session_id = $1 AND id <> $2`,
+			session, participant); err != nil {
+			return err
+		}
+		return tx.GetContext(ctx, &name, `UPDATE participants SET name = $3 WHERE session_id = $1 AND id = $2 RETURNING name`,
+			session, participant, apart(taken))
+	})
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", ErrNotFound
+	}
+	if err != nil {
+		return "", fmt.Errorf("rename participant: %w", err)
+	}
+	return name, nil
 }
 
 // Tie notes which student of the class a participant is; "" for none of them. It says

@@ -203,6 +203,7 @@ func (s *Store) Worked(ctx context.Context, session, author string) ([]string, e
 // Activity is what an author has on a frame of a session, and when they last
 // did something there.
 type Activity struct {
+	Sheet  string `db:"sheet_id"`
 	Frame  string `db:"frame_id"`
 	Author string `db:"author"`
 	Marks  int    `db:"marks"`
@@ -211,13 +212,13 @@ type Activity struct {
 	Pause int64 `db:"pause"`
 }
 
-// Activities lists what each author has on each frame of a session.
+// Activities lists what each author has on each sheet of a session.
 func (s *Store) Activities(ctx context.Context, session string) ([]Activity, error) {
 	return list[Activity](ctx, s, `
-		SELECT s.frame_id, a.author, sum(a.marks) AS marks, max(a.at) AS at, max(a.pause) AS pause
+		SELECT s.id AS sheet_id, s.frame_id, a.author, a.marks, a.at, a.pause
 		FROM sheets s
 		JOIN activity a ON a.sheet_id = s.id
-		WHERE s.session_id = $1 GROUP BY s.frame_id, a.author`, session)
+		WHERE s.session_id = $1`, session)
 }
 
 // SheetMark is a mark with the sheet that it lies on.

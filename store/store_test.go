@@ -240,7 +240,7 @@ func TestJoinAtOnce(t *testing.T) {
 	for i := range 40 {
 		all.Go(func() {
 			_, err := s.Join(ctx, n.ID, store.Joining{Limit: limit, Token: []byte{byte(i)},
-				Apart: func(taken []string) string { return roster.Apart("Noor", taken) }})
+				Decide: store.Anybody(func(taken []string) string { return roster.Apart("Noor", taken) })})
 			if errors.Is(err, store.ErrTaken) {
 				mu.Lock()
 				refused++

@@ -96,7 +96,9 @@ var routes = map[string]struct {
 	"GET /api/sessions/:id/record": {who: teaching}, "GET /api/sessions/:id/record.csv": {who: teaching},
 	"GET /api/sessions/:id/alike": {who: teaching},
 	"GET /api/sessions/:id/past":  {who: teaching}, "GET /api/sessions/:id/past/:after": {who: teaching},
-	"GET /api/sessions/:id/coverage": {who: teaching}, "GET /api/sessions/:id/coverage.csv": {who: teaching},
+	"GET /api/sessions/:id/line": {who: teaching}, "GET /api/sessions/:id/varied": {who: teaching},
+	"POST /api/sessions/:id/people/:participant/name": {who: teaching},
+	"GET /api/sessions/:id/coverage":                  {who: teaching}, "GET /api/sessions/:id/coverage.csv": {who: teaching},
 	"POST /api/pictures": {who: teaching}, "POST /api/intakes": {who: teaching}, "POST /api/boards/file": {who: teaching},
 }
 

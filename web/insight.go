@@ -5,12 +5,15 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
+	"time"
 
 	"alpenglow/core/alike"
 	"alpenglow/core/lesson"
 	"alpenglow/core/record"
 	"alpenglow/core/refusal"
+	"alpenglow/core/sheet"
 	"alpenglow/live"
+	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
 )
@@ -50,6 +53,24 @@ func (s *server) coverageCSV(c *gin.Context) {
 	}
 }
 
+// line gives the lesson in the path as a line of time.
+func (s *server) line(c *gin.Context) {
+	n, err := s.ownSession(c)
+	var board lesson.Board
+	if err == nil {
+		board, err = s.Store.Lesson(c.Request.Context(), n.ID)
+	}
+	var l record.Line
+	if err == nil {
+		l, err = s.Store.Line(c.Request.Context(), n, board, time.Now().UnixMilli())
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, l)
+}
+
 // Alike says which notes of a frame say the same, with their words.
 type Alike struct {
 	Groups []alike.Group `json:"groups"`
@@ -64,37 +85,79 @@ type AlikeNote struct {
 	Text   string      `json:"text"`
 	Tint   lesson.Tint `json:"tint"`
 	Column string      `json:"column,omitempty"`
+	At     int64       `json:"at"`
+	Agreed int         `json:"agreed,omitempty"`
 }
 
 func (s *server) alike(c *gin.Context) {
-	n, err := s.ownSession(c)
+	_, _, reply, err := s.compared(c)
 	if err != nil {
 		refuse(c, err)
 		return
+	}
+	c.JSON(http.StatusOK, reply)
+}
+
+// compared compares the notes of a frame of the lesson in the path.
+func (s *server) compared(c *gin.Context) (store.Session, lesson.Board, Alike, error) {
+	reply := Alike{Groups: []alike.Group{}, Notes: []AlikeNote{}}
+	n, err := s.ownSession(c)
+	if err != nil {
+		return n, lesson.Board{}, reply, err
+	}
+	board, err := s.Store.Lesson(c.Request.Context(), n.ID)
+	if err != nil {
+		return n, board, reply, err
 	}
 	marks, err := s.Store.SessionMarks(c.Request.Context(), n.ID)
 	if err != nil {
-		refuse(c, err)
-		return
+		return n, board, reply, err
 	}
-	reply := Alike{Groups: []alike.Group{}, Notes: []AlikeNote{}}
 	var texts []alike.Text
 	slices.SortStableFunc(marks, func(a, b record.Mark) int { return cmp.Compare(a.At, b.At) })
 	for _, m := range marks {
 		if m.Frame != c.Query("frame") || m.Note == nil || !m.OnFrame() || m.Author == lesson.Staff {
 			continue
 		}
-		reply.Notes = append(reply.Notes, AlikeNote{m.ID, m.Author, m.Note.Text, m.Note.Tint, m.Note.Column})
+		reply.Notes = append(reply.Notes, AlikeNote{m.ID, m.Author, m.Note.Text, m.Note.Tint, m.Note.Column, m.At, len(m.Agreed)})
 		texts = append(texts, alike.Text{ID: m.ID, Words: m.Note.Text})
 	}
 	if len(texts) > mostAlike {
-		refuse(c, refusal.About(refusal.TooMany, "at most %d notes are compared", mostAlike))
-		return
+		return n, board, reply, refusal.About(refusal.TooMany, "at most %d notes are compared", mostAlike)
 	}
 	if groups := alike.Groups(texts, string(n.Language)); groups != nil {
 		reply.Groups = groups
 	}
-	c.JSON(http.StatusOK, reply)
+	return n, board, reply, nil
+}
+
+// Varied lists whose work to go through so that each kind of idea is seen once.
+type Varied struct {
+	Owners []string `json:"owners"`
+}
+
+// mostVaried is how many stops are offered so.
+const mostVaried = 12
+
+func (s *server) varied(c *gin.Context) {
+	n, board, reply, err := s.compared(c)
+	var frame lesson.Frame
+	if err == nil {
+		frame, _, err = board.Frame(c.Query("frame"))
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	texts, owners := []string{}, map[string]string{}
+	for _, note := range reply.Notes {
+		owner := sheet.Actor{ID: note.Author, Group: n.State.V.GroupOf(note.Author)}.Owner(frame.Arrangement)
+		if owner != "" && owner != sheet.ClassOwner && n.State.V.Seated(note.Author) {
+			texts, owners[note.ID] = append(texts, note.ID), owner
+		}
+	}
+	all := alike.Varied(reply.Groups, texts, owners)
+	c.JSON(http.StatusOK, Varied{all[:min(len(all), mostVaried)]})
 }
 
 // mostAlike is how many notes are compared at once: their table grows with the square.

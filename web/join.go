@@ -5,6 +5,7 @@ import (
 	"crypto/rand"
 	"errors"
 	"net/http"
+	"slices"
 	"time"
 
 	"alpenglow/core/refusal"
@@ -54,7 +55,7 @@ func (s *server) joinCheck(c *gin.Context) {
 		return
 	}
 	reply := JoinFound{Title: found.Title, ClassName: found.ClassName, Language: found.Language}
-	if found.Listed {
+	if found.State.V.Entry == session.EntryList {
 		for _, l := range found.Students.V {
 			reply.Names = append(reply.Names, l.Name)
 		}
@@ -75,8 +76,8 @@ func (s *server) join(c *gin.Context) {
 		return
 	}
 	name, err := nameIn(found, ask.Name)
-	if err == nil && found.State.V.Closed {
-		err = refusal.New(refusal.DoorClosed)
+	if err == nil {
+		err = found.State.V.MayKnock(entrant(c, found, name))
 	}
 	if err != nil {
 		refuse(c, err)
@@ -87,7 +88,7 @@ func (s *server) join(c *gin.Context) {
 		return
 	}
 	token := rand.Text() + rand.Text()
-	p, err := s.enter(c.Request.Context(), found, entering{name: name, token: token})
+	p, err := s.enter(c.Request.Context(), found, entering{name: name, token: token, out: wasOut(c, found)})
 	if err != nil {
 		refuse(c, err)
 		return
@@ -105,10 +106,20 @@ func nameIn(found store.Session, typed string) (string, error) {
 	if listed, ok := roster.Find(found.Students.V, name); ok {
 		return listed.Name, nil
 	}
-	if found.Listed {
-		return "", refusal.New(refusal.NameNotListed)
-	}
 	return name, nil
+}
+
+// wasOut reports whether the device has a seat in the lesson that was taken away.
+func wasOut(c *gin.Context, found store.Session) bool {
+	p := visitor(c).Participant
+	return p != nil && p.SessionID == found.ID && !found.State.V.Seated(p.ID)
+}
+
+// entrant says who somebody at the door is, as far as that is known without looking at
+// who is in.
+func entrant(c *gin.Context, found store.Session, name string) session.Entrant {
+	_, listed := roster.Find(found.Students.V, name)
+	return session.Entrant{Listed: listed, Out: wasOut(c, found)}
 }
 
 // mayTake counts a seat, or a knock: they are given out no faster than a hall comes in.
@@ -121,11 +132,11 @@ func (s *server) mayTake(c *gin.Context, found store.Session) bool {
 }
 
 // entering is who comes into a lesson: by what name, with what their device will hold,
-// let through a closed door, or with their card.
+// let through a closed door, with their card, or where a seat was taken away.
 type entering struct {
-	name, token   string
-	student       string // who they are, where that is known by their card
-	through, card bool
+	name, token        string
+	student            string // who they are, where that is known by their card
+	through, card, out bool
 }
 
 // enter makes a participant. Who comes under a name of the list is that student.
@@ -134,17 +145,21 @@ func (s *server) enter(ctx context.Context, found store.Session, e entering) (st
 	if err != nil {
 		return store.Participant{}, err
 	}
-	if listed, ok := roster.Find(found.Students.V, e.name); ok && e.student == "" {
+	listed, isListed := roster.Find(found.Students.V, e.name)
+	if isListed && e.student == "" {
 		e.student = listed.ID
 	}
 	p, err := s.Store.Join(ctx, found.ID, store.Joining{Limit: session.MaxParticipants, Token: hashed(e.token),
-		Through: e.through, Card: e.card, Student: e.student,
-		Apart: func(taken []string) string { return roster.Apart(e.name, append(taken, teacher.Name)) }})
+		Card: e.card, Student: e.student,
+		Decide: func(state session.State, there, taken []string) (string, error) {
+			out := e.out || slices.ContainsFunc(there, func(id string) bool { return !state.Seated(id) })
+			return roster.Apart(e.name, append(taken, teacher.Name)), state.MayEnter(session.Entrant{
+				Listed: isListed, Card: e.card, Through: e.through, Out: out,
+				Doubt: roster.Doubtful(e.name, found.Students.V, taken, teacher.Name)})
+		}})
 	switch {
 	case errors.Is(err, store.ErrTaken):
 		err = refusal.New(refusal.SessionFull)
-	case errors.Is(err, store.ErrClosed):
-		err = refusal.New(refusal.DoorClosed)
 	case errors.Is(err, store.ErrNotFound):
 		err = refusal.New(refusal.CodeUnknown)
 	}
@@ -158,6 +173,12 @@ func (s *server) enter(ctx context.Context, found store.Session, e entering) (st
 // token opens nothing any more, and what was shown is not kept.
 func (s *server) leave(c *gin.Context) {
 	if p := visitor(c).Participant; p != nil {
+		// Who was sent out cannot come in by another name from the same device.
+		if found, err := s.Store.Session(c.Request.Context(), p.SessionID); err == nil && wasOut(c, found) &&
+			!found.State.V.Ended {
+			refuse(c, refusal.New(refusal.SentOut))
+			return
+		}
 		cookie, err := c.Request.Cookie(seatCookie)
 		if err == nil {
 			err = s.Store.Leave(c.Request.Context(), hashed(cookie.Value))

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"crypto/rand"
 	"encoding/hex"
 	"errors"
@@ -8,6 +9,7 @@ import (
 	"time"
 
 	"alpenglow/core/refusal"
+	"alpenglow/core/roster"
 	"alpenglow/core/session"
 	"alpenglow/store"
 
@@ -27,6 +29,13 @@ func (s *server) knock(c *gin.Context) {
 		return
 	}
 	name, err := nameIn(found, ask.Name)
+	if err == nil {
+		err = found.State.V.MayKnock(entrant(c, found, name))
+	}
+	var doubt roster.Doubt
+	if err == nil {
+		doubt, err = s.doubt(c.Request.Context(), found, name)
+	}
 	if err != nil {
 		refuse(c, err)
 		return
@@ -41,12 +50,29 @@ func (s *server) knock(c *gin.Context) {
 		return
 	}
 	token := rand.Text() + rand.Text()
-	if err := s.Hub.Knock(c.Request.Context(), found.ID, session.Knock{ID: knockID(token), Name: name}); err != nil {
+	if err := s.Hub.Knock(c.Request.Context(), found.ID, session.Knock{ID: knockID(token), Name: name, Doubt: doubt}); err != nil {
 		refuse(c, err)
 		return
 	}
 	s.setCookie(c, knockCookie, token, knockLasts)
 	c.JSON(http.StatusOK, AtDoor{Waiting: true})
+}
+
+// doubt says what speaks against a name of somebody who knocks, for the teacher to see.
+func (s *server) doubt(ctx context.Context, found store.Session, name string) (roster.Doubt, error) {
+	teacher, err := s.Store.TeacherByID(ctx, found.TeacherID)
+	if err != nil {
+		return "", err
+	}
+	people, err := s.Store.Participants(ctx, found.ID)
+	if err != nil {
+		return "", err
+	}
+	var taken []string
+	for _, p := range people {
+		taken = append(taken, p.Name)
+	}
+	return roster.Doubtful(name, found.Students.V, taken, teacher.Name), nil
 }
 
 // wait says what has become of a knock. Who was let through has a seat with it,
@@ -92,7 +118,8 @@ func (s *server) through(c *gin.Context, found store.Session, k knocked) (store.
 	if err != nil {
 		return p, err
 	}
-	return s.enter(ctx, found, entering{name: let.Name, token: k.token, through: true})
+	return s.enter(ctx, found, entering{name: let.Name, token: k.token, through: true,
+		out: wasOut(c, found)})
 }
 
 // knocked is a device at the door: its secret, and by what it is known inside.

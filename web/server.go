@@ -237,6 +237,9 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/sessions/:id/past", s.timeline)
 	teacher.GET("/sessions/:id/past/:after", s.moment)
 	teacher.GET("/sessions/:id/coverage", s.coverage)
+	teacher.GET("/sessions/:id/line", s.line)
+	teacher.GET("/sessions/:id/varied", s.varied)
+	teacher.POST("/sessions/:id/people/:participant/name", s.renamePerson)
 	teacher.GET("/sessions/:id/coverage.csv", s.coverageCSV)
 	r.NoRoute(ui.serve)
 	return r, nil

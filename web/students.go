@@ -242,7 +242,7 @@ func (s *server) comeIn(c *gin.Context, l store.CardLesson) (Seat, error) {
 	}
 	if there != nil {
 		if !found.State.V.Seated(*there) {
-			return Seat{}, refusal.New(refusal.NotLetIn)
+			return Seat{}, refusal.New(refusal.SentOut)
 		}
 		name, err = s.Store.Return(ctx, *there, hashed(token))
 	}
@@ -266,6 +266,28 @@ func (s *server) tie(c *gin.Context) {
 	}
 	if err == nil {
 		err = s.Hub.Tie(c.Request.Context(), n.ID, c.Param("participant"), ask.Student)
+	}
+	done(c, err)
+}
+
+// renamePerson gives a participant another name.
+func (s *server) renamePerson(c *gin.Context) {
+	var ask RenamePerson
+	err := about(c, &ask)
+	var n store.Session
+	if err == nil {
+		n, err = s.ownSession(c)
+	}
+	var name string
+	if err == nil {
+		name, err = roster.ReadName(ask.Name)
+	}
+	var teacher store.Teacher
+	if err == nil {
+		teacher, err = s.Store.TeacherByID(c.Request.Context(), n.TeacherID)
+	}
+	if err == nil {
+		err = s.Hub.Rename(c.Request.Context(), n.ID, c.Param("participant"), name, teacher.Name)
 	}
 	done(c, err)
 }

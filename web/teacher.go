@@ -69,8 +69,7 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, less
 		if at < 0 {
 			return n, board, refusal.New(refusal.NoSuchClass)
 		}
-		n.ClassID, n.ClassName, n.Students.V, n.Listed = &classes[at].ID, classes[at].Name, classes[at].List(),
-			ask.Listed
+		n.ClassID, n.ClassName, n.Students.V = &classes[at].ID, classes[at].Name, classes[at].List()
 		n.Plan = classes[at].Plan
 	}
 	teacher, err := s.Store.TeacherByID(ctx, me)
@@ -81,6 +80,9 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, less
 	n.Language, n.Voices, n.Dark = own.ForClass(), own.Questions, own.DarkFront
 	n.State.V, err = session.Start(board, ask.Pace)
 	n.State.V.Nameless = ask.Nameless
+	if ask.Listed && n.ClassID != nil {
+		n.State.V.Entry = session.EntryList
+	}
 	return n, board, err
 }
 

@@ -190,6 +190,11 @@ type CardLesson struct {
 	Title   string `json:"title"`
 }
 
+// RenamePerson gives a participant another name.
+type RenamePerson struct {
+	Name string `json:"name"`
+}
+
 // TieStudent says which student of the class a participant is; empty for none.
 type TieStudent struct {
 	Student string `json:"student"`

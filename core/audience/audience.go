@@ -16,6 +16,7 @@ type Audience struct {
 	id    string
 	group int
 	front *[]string // whose sheets the front screen shows
+	walk  []string  // whose sheets every student may look at besides their own
 }
 
 // Staff sees everything.
@@ -37,6 +38,13 @@ func Front(owners []string) Audience { return Audience{front: &owners} }
 // Of gives the audience that an actor is by themselves.
 func Of(a sheet.Actor) Audience { return Audience{staff: a.Staff, id: a.ID, group: a.Group} }
 
+// Walking gives the audience while the class walks along the sheets of some owners on a
+// frame. Of these every student sees what all who share them see.
+func (a Audience) Walking(owners []string) Audience {
+	a.walk = owners
+	return a
+}
+
 // Sharing gives the audience of all those who share the sheet of an owner.
 func Sharing(owner string) Audience {
 	if n := sheet.GroupNumber(owner); n > 0 {
@@ -53,6 +61,9 @@ func Sharing(owner string) Audience {
 func (a Audience) Sheet(owner string, open bool) bool {
 	if a.front != nil {
 		return open && slices.Contains(*a.front, owner)
+	}
+	if open && slices.Contains(a.walk, owner) {
+		return true
 	}
 	return a.staff || open && sheet.Actor{ID: a.id, Group: a.group}.Shares(owner)
 }

@@ -27,6 +27,7 @@ type Body struct {
 	Poll      *poll.Question `json:"poll,omitempty"`
 	Answer    *Answer        `json:"answer,omitempty"`
 	Reply     *Reply         `json:"reply,omitempty"`
+	Remark    *Remark        `json:"remark,omitempty"`
 	Cover     *Cover         `json:"cover,omitempty"`
 	Placed    *Placed        `json:"placed,omitempty"`
 }
@@ -87,7 +88,7 @@ func (b Body) InClass() bool { return b.manner().inClass }
 // IsAnswer reports whether the mark is an answer to a poll.
 func (b Body) IsAnswer() bool { return b.manner().answer }
 
-// IsNowhere reports whether the mark has no place on the frame: an answer, a reply.
+// IsNowhere reports whether the mark has no place on the frame: an answer, a reply, a remark.
 func (b Body) IsNowhere() bool { m := b.manner(); return m.nowhere || m.answer }
 
 // Counted is the name under which the record counts such marks instead of

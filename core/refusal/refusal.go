@@ -60,6 +60,9 @@ const (
 	TooLarge       Code = "too-large"
 	TooManyTabs    Code = "too-many-tabs"
 	DoorClosed     Code = "door-closed"
+	DoorShut       Code = "door-shut"
+	NameWaits      Code = "name-waits"
+	SentOut        Code = "sent-out"
 	NotLetIn       Code = "not-let-in"
 	NoTimer        Code = "no-timer"
 	NoReplies      Code = "no-replies"
@@ -169,6 +172,9 @@ var sentences = map[Code]string{
 	TooLarge:       "This is too large to send. Make it smaller.",
 	TooManyTabs:    "This lesson is open in too many windows. Go on in the newest one, or close some and reload this one.",
 	DoorClosed:     "Nobody new can come in now. Ask your teacher.",
+	DoorShut:       "The door is closed. Nobody new can come in.",
+	NameWaits:      "Your teacher looks at this name first. Knock, and wait until you are let in.",
+	SentOut:        "Your teacher took your place in this lesson. Talk to your teacher.",
 	FrontUnknown:   "No screen waits with this code. Look at it again.",
 	FrontGone:      "This screen shows no lesson now.",
 	TooManyFronts:  "This lesson is on as many screens as it may be. Take it off those that you no longer need.",

@@ -29,6 +29,7 @@ type Command struct {
 	Names  *Names      `json:"names,omitempty"`
 	Board  *ToBoard    `json:"board,omitempty"`
 	Pause  *Pause      `json:"pause,omitempty"`
+	Walk   *SetWalk    `json:"walk,omitempty"`
 	Door   *Door       `json:"door,omitempty"`
 	Admit  *Admit      `json:"admit,omitempty"`
 	Seat   *SetSeat    `json:"seat,omitempty"`
@@ -47,6 +48,8 @@ type With struct {
 	Students []string
 	Random   func(n int) int
 	Plan     roster.Plan
+	// Listed says that there is a list of the class.
+	Listed bool
 }
 
 // command is what every kind of command has: its rule.

@@ -43,7 +43,7 @@ func (h *Hold) do(s *State, board lesson.Board, with With) error {
 	if h.Words == nil {
 		// The same rule as for who may only look.
 		of := State{Locks: s.Holds.Locks}
-		if err := (&Lock{h.Frame, h.Student, h.On}).do(&of, board, with); err != nil {
+		if err := (&Lock{Frame: h.Frame, Student: h.Student, On: h.On}).do(&of, board, with); err != nil {
 			return err
 		}
 		s.Holds.Locks = of.Locks

@@ -5,6 +5,7 @@ import (
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
+	"alpenglow/core/roster"
 )
 
 // KindAdmit answers those who wait at a closed door.
@@ -18,6 +19,8 @@ const MaxWaiting = 40
 type Knock struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
+	// Doubt is what speaks against the name.
+	Doubt roster.Doubt `json:"doubt,omitempty"`
 }
 
 // Admit lets some of those who wait come in, or sends them away. Who does not
@@ -61,9 +64,10 @@ func (s State) Knock(k Knock) (State, error) {
 		return s, refusal.New(refusal.DoorClosed)
 	}
 	next := s.clone()
-	if next.Waiting = append(next.Waiting, k); !s.Closed { // it was opened meanwhile
-		next.admit(next.Waiting)
-		next.Waiting = nil
+	if s.waits(k) {
+		next.Waiting = append(next.Waiting, k)
+	} else { // the door was opened meanwhile
+		next.admit([]Knock{k})
 	}
 	return next.after(s), nil
 }
@@ -89,3 +93,14 @@ func (s State) Enter(id string) (State, Knock, bool) {
 }
 
 func (k Knock) is(other Knock) bool { return k.ID == other.ID }
+
+// Person returns the state after somebody was given another name, or was found to be
+// another student of the class.
+func (s State) Person() (State, error) {
+	if s.Ended {
+		return s, refusal.New(refusal.Ended)
+	}
+	next := s.clone()
+	next.Persons++
+	return next.after(s), nil
+}

@@ -46,6 +46,8 @@ type State struct {
 	GroupSize int        `json:"groupSize,omitempty"`
 	// Front is what the front screen shows.
 	Front Front `json:"front"`
+	// Walk is a walk along the work of students or groups that is going on.
+	Walk *Walk `json:"walk,omitempty"`
 	// Timer runs, or is over and not stopped.
 	Timer *Timer `json:"timer,omitempty"`
 	// AtBoard is who works on the class's frame, seen by all.
@@ -58,15 +60,23 @@ type State struct {
 	Nameless bool `json:"nameless,omitempty"`
 	// Paused says that the students' screens rest.
 	Paused bool `json:"paused,omitempty"`
-	// Closed says that nobody new comes in; Removed lists those whose seat was
+	// Closed says that nobody new comes in without being let in; Removed lists those whose seat was
 	// taken away, by id.
-	Closed  bool     `json:"closed,omitempty"`
+	Closed bool `json:"closed,omitempty"`
+	// Shut says that nobody may knock either, Entry by which names people come in.
+	Shut  bool  `json:"shut,omitempty"`
+	Entry Entry `json:"entry,omitempty"`
+	// Persons counts what was changed about who somebody is: names, and which student
+	// of the class they are.
+	Persons int64    `json:"persons,omitempty"`
 	Removed []string `json:"removed,omitempty"`
 	// Waiting lists those who have knocked at the closed door, in their order,
 	// Admitted those who may come in and have not come yet.
 	Waiting  []Knock `json:"waiting,omitempty"`
 	Admitted []Knock `json:"admitted,omitempty"`
 	Ended    bool    `json:"ended"`
+	// Happened is what has led to this state, to be stored with it.
+	Happened *Happening `json:"-"`
 }
 
 // Start gives the state of a new session at a pace: everybody on the board's
@@ -92,6 +102,7 @@ func (s State) Apply(board lesson.Board, c Command, with With) (State, error) {
 	if err := command.do(&next, board, with); err != nil {
 		return s, err
 	}
+	next.Happened = c.happened(with)
 	return next.after(s), nil
 }
 
@@ -110,7 +121,7 @@ func (s State) sameTerms(o State) bool {
 	return s.Ended == o.Ended && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
 		maps.Equal(s.Polls, o.Polls) &&
 		slices.Equal(s.Removed, o.Removed) &&
-		s.Locks.same(o.Locks) && s.Holds.same(o.Holds) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) &&
+		s.Locks.same(o.Locks) && s.Holds.same(o.Holds) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) && s.Walk.same(o.Walk) &&
 		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 
@@ -138,6 +149,7 @@ func (s State) IsOpen(frame string) bool { return slices.Contains(s.Reached, fra
 
 func (s State) clone() State {
 	next := s
+	next.Happened = nil
 	next.Lifted = slices.Clone(s.Lifted)
 	next.Removed = slices.Clone(s.Removed)
 	next.Waiting = slices.Clone(s.Waiting)

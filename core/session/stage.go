@@ -1,6 +1,8 @@
 package session
 
 import (
+	"slices"
+
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
 )
@@ -28,8 +30,12 @@ type Stage struct {
 	// only look, whatever the frame allows; a timer may add to that.
 	Timer  *Timer `json:"timer,omitempty"`
 	Locked bool   `json:"locked,omitempty"`
+	// LockedUntil is until when the student may only look, in milliseconds since 1970.
+	LockedUntil int64 `json:"lockedUntil,omitempty"`
 	// AtBoard is who works on the class's frame, seen by all, whatever others may do.
 	AtBoard *AtBoard `json:"atBoard,omitempty"`
+	// Walk is the walk that the class is on.
+	Walk *Walking `json:"walk,omitempty"`
 	// Paused says that the screen rests.
 	Paused bool `json:"paused,omitempty"`
 	Ended  bool `json:"ended"`
@@ -50,7 +56,7 @@ type Group struct {
 // Same says that the stage is the same for every student.
 func (s State) Same(board lesson.Board) bool {
 	on, _, err := board.Frame(s.Frame)
-	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups && len(s.Locks.Students) == 0
+	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups && len(s.Locks.Students)+len(s.Locks.Until) == 0
 }
 
 // For gives the stage of a session as a student may see it.
@@ -67,7 +73,8 @@ func (s State) Stage(board lesson.Board, student Student, v View) Stage {
 	_, at, _ := board.Frame(v.Frame.ID)
 	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: v.Frame, Content: v.Content, Number: at + 1,
 		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Timer: s.Timer,
-		Locked: s.Locked(v.Frame.ID, student.ID, 0), Paused: s.Paused, Ended: s.Ended}
+		Locked:      s.FrameLocked(v.Frame.ID, 0) || slices.Contains(s.Locks.Students, student.ID),
+		LockedUntil: s.Locks.Until[student.ID], Walk: s.walking(), Paused: s.Paused, Ended: s.Ended}
 	if v.Frame.ID == s.Frame {
 		stage.AtBoard = s.AtBoard
 	}

@@ -27,7 +27,7 @@ type Add struct {
 	lesson.Body
 }
 
-func (a *Add) right() right { return right{one: true} }
+func (a *Add) right() right { return right{one: true, visiting: a.Remark != nil} }
 
 func (a *Add) check() error {
 	if !id.IsV7(a.Mark) || a.Group != "" && !id.IsV7(a.Group) {
@@ -79,6 +79,21 @@ func (e *edit) mayReply(r *lesson.Reply) error {
 	return err
 }
 
+// MaxRemarks is how many remarks one student may have on a sheet.
+const MaxRemarks = 10
+
+// mayRemark refuses remarks where the class is not on its walk, and too many of one student.
+func (e *edit) mayRemark() error {
+	if !e.visited(e.terms) || e.terms.Preparing {
+		return refusal.New(refusal.NoReplies)
+	}
+	said, err := e.each(func(m lesson.Element) bool { return m.Remark != nil && m.Author == e.actor.author() })
+	if err == nil && len(said) >= MaxRemarks {
+		err = refusal.About(refusal.TooMany, "at most %d", MaxRemarks)
+	}
+	return err
+}
+
 // mayAdd refuses kinds of marks that cannot be added here, and gives copies of
 // pieces the size that these have.
 func (e *edit) mayAdd(add *Add) error {
@@ -87,6 +102,8 @@ func (e *edit) mayAdd(add *Add) error {
 		return e.copyOf(add)
 	case add.Reply != nil:
 		return e.mayReply(add.Reply)
+	case add.Remark != nil:
+		return e.mayRemark()
 	case add.IsAnswer() || !add.InClass() && !e.terms.Preparing:
 		return refusal.About(refusal.Malformed, "this kind of mark cannot be added here")
 	case add.Note != nil && add.Note.Stack != "":

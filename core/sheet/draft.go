@@ -24,6 +24,8 @@ type Terms struct {
 	Hold   bool
 	HeldOf []string
 	Watch  words.Watch
+	// Visited lists whose sheets of the frame every student may say something about.
+	Visited []string
 	// AtBoard is the student who may do everything on the class's sheet, in spite of that.
 	AtBoard string
 	Polls   map[string]poll.State

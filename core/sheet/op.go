@@ -62,6 +62,7 @@ type right struct {
 	students bool // students alone
 	inClass  bool // not while a board is prepared
 	looking  bool // also where students may only look
+	visiting bool // also on others' sheets while the class walks along them
 	one      bool // may be one of many steps
 }
 

@@ -14,7 +14,7 @@ type Remove struct {
 	Mark string `json:"mark"`
 }
 
-func (r *Remove) right() right { return right{one: true} }
+func (r *Remove) right() right { return right{one: true, visiting: true} }
 func (r *Remove) check() error { return id.Plain(r.Mark) }
 
 func (r *Remove) do(e *edit) error {

@@ -28,8 +28,12 @@ func (d *Draft) mayWork(t Terms, a Actor, r right) error {
 		return refusal.New(refusal.NotYours)
 	case a.Staff:
 		return nil
-	case !a.Shares(d.sheet.Owner) || !t.Open:
+	case !t.Open || !a.Shares(d.sheet.Owner) && !d.visited(t):
 		return refusal.New(refusal.NoSuchSheet)
+	case r.visiting && d.visited(t) && !slices.Contains(t.LockedOut, a.ID):
+		return nil
+	case !a.Shares(d.sheet.Owner):
+		return refusal.New(refusal.NotYours)
 	case r.staff:
 		return refusal.New(refusal.NotYours)
 	case r.looking:
@@ -43,6 +47,9 @@ func (d *Draft) mayWork(t Terms, a Actor, r right) error {
 	}
 	return nil
 }
+
+// visited reports whether every student may say something about what is on the sheet.
+func (d *Draft) visited(t Terms) bool { return slices.Contains(t.Visited, d.sheet.Owner) }
 
 // find gives a mark that the actor may know of.
 func (e *edit) find(id string) (lesson.Element, error) {
@@ -68,7 +75,7 @@ func (e *edit) mayChange(id string) (lesson.Element, error) {
 		return m, err
 	case !m.OnFrame():
 		return m, refusal.New(refusal.NoSuchMark)
-	case m.IsAnswer():
+	case m.IsAnswer(), !e.actor.Staff && m.Author != e.actor.ID && (m.Remark != nil || !e.actor.Shares(e.sheet.Owner)):
 		return m, refusal.New(refusal.NotYours)
 	case original(m):
 		// A piece that lies under a cover is not there for students, wherever it was put.

@@ -19,6 +19,7 @@ import (
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
 	"alpenglow/core/prepare"
+	"alpenglow/core/record"
 	"alpenglow/core/refusal"
 	"alpenglow/core/roster"
 	"alpenglow/core/session"
@@ -76,6 +77,9 @@ var values = map[reflect.Type][]string{
 	of[voices.Kind]():         nil,
 	of[voices.Wait]():         {string(voices.NotCalled), string(voices.Called), string(voices.Coming)},
 	of[live.PassKind]():       nil,
+	of[session.Entry]():       strs(session.Entries),
+	of[roster.Doubt]():        strs(roster.Doubts),
+	of[record.SpanKind]():     {string(record.SpanLed), string(record.SpanOwn), string(record.SpanPaused)},
 	of[insight.State]():       strs(insight.States),
 	of[insight.Why]():         strs(insight.Whys),
 	of[insight.Evenness]():    strs(insight.Evennesses),
@@ -118,6 +122,8 @@ var names = map[reflect.Type]string{
 	of[insight.State]():   "StudentState",
 	of[insight.Row]():     "NextRow",
 	of[alike.Group]():     "AlikeGroup",
+	of[record.Line]():     "TimeLine",
+	of[record.Event]():    "LineEvent",
 	of[insight.Spread]():  "TakingPart",
 }
 

@@ -2,6 +2,7 @@ import { memo } from 'react'
 import type { Element } from '../wire/types.gen'
 import { boundsOf, FRAME } from './paint/geometry'
 import { useHand, useHandState } from './hand/useHand'
+import { isNowhere } from '../rules/pieces'
 
 /** The whole frame, small, with what is seen of it. A tap goes there. */
 export default function Overview({ marks }: { marks: readonly Element[] }) {
@@ -32,7 +33,7 @@ export default function Overview({ marks }: { marks: readonly Element[] }) {
 const Places = memo(function Places({ marks }: { marks: readonly Element[] }) {
   let d = ''
   for (const m of marks) {
-    if (m.kind === 'answer' || m.kind === 'reply') continue
+    if (isNowhere(m)) continue
     const b = boundsOf(m)
     d += `M${b.x} ${b.y}h${Math.max(12, b.w)}v${Math.max(12, b.h)}h${-Math.max(12, b.w)}z`
   }

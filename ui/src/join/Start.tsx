@@ -83,8 +83,8 @@ export function Start() {
   }
 
   const said = problem && t(`refusal.${problem}`)
-  /** The door is closed: what is left is to knock. */
-  const knocks = refused === 'door-closed' || refused === 'not-let-in'
+  /** The door is closed, or the teacher looks at this name first: what is left is to knock. */
+  const knocks = refused === 'door-closed' || refused === 'not-let-in' || refused === 'name-waits'
   const aboutName = problem?.startsWith('name')
   return (
     <Welcome title={t('join.title')}>

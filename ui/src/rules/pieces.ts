@@ -21,8 +21,8 @@ export type Reply = Element & { kind: 'reply' }
 /** What lies beneath notes that are on top of a stack, by these. */
 export type Under = ReadonlyMap<string, readonly Element[]>
 
-/** Whether a mark has no place on the frame: an answer to a poll, a reply to a note. */
-export const isNowhere = (mark: Element) => mark.kind === 'answer' || mark.kind === 'reply'
+/** Whether a mark has no place on the frame: an answer to a poll, a reply to a note, a remark. */
+export const isNowhere = (mark: Element) => mark.kind === 'answer' || mark.kind === 'reply' || mark.kind === 'remark'
 
 /** Whether a note lies beside the frame, because there was no room on it. */
 export const isBeside = (mark: Element) => mark.kind === 'note' && mark.note.margin === true
@@ -55,6 +55,7 @@ export function laid(
       replies.push(mark)
       continue
     }
+    if (mark.kind === 'remark') continue
     if (mark.kind !== 'placed') {
       ;(isBeside(mark) && !inColumns ? margin : on).push(mark)
       continue

@@ -9,6 +9,8 @@ export function readsOf(mark: Element): string | undefined {
       return mark.text.text
     case 'reply':
       return mark.reply.text
+    case 'remark':
+      return mark.remark.text
     case 'shape':
       return mark.shape.text ?? ''
     case 'picture':

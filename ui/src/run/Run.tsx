@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { Logo } from '../kit/Logo'
@@ -17,7 +17,8 @@ import { LockMenu } from './lead/LockMenu'
 import { PauseButton } from './lead/PauseButton'
 import { Practice } from './lead/Practice'
 import { Side } from './people/Side'
-import { GalleryBar, type Gallery } from './gallery/GalleryBar'
+import { GalleryBar } from './gallery/GalleryBar'
+import { whose, type Gallery } from './gallery/stops'
 import { Stage } from './stage/Stage'
 import { TimerButton } from './lead/TimerButton'
 import { Trail } from './lead/Trail'
@@ -49,7 +50,16 @@ function Session({ session }: { session: string }) {
   const lesson = useStaffLesson()
   const [looking, look] = useState<string | null>(null)
   const [front, setFront] = useState<Front | null>(null)
-  const [gallery, walk] = useState<Gallery | null>(null)
+  const [begun, walk] = useState<Gallery | null>(null)
+  const walked = staff?.state.walk
+  const people = useLessonState((s) => s.people)
+  const gallery = useMemo(
+    () =>
+      walked
+        ? { frame: walked.frame, stops: walked.stops.map((owner) => ({ owner, name: whose(owner, people, t) })) }
+        : begun,
+    [walked, begun, people, t],
+  )
   useKeys()
   if (closed) return <ToSignIn />
   if (!staff) {
@@ -80,7 +90,7 @@ function Session({ session }: { session: string }) {
     <div className="flex min-h-full flex-col lg:h-dvh lg:overflow-hidden">
       <TopBar session={session} staff={staff} front={front} onFront={setFront} />
       <Trail staff={staff} />
-      {gallery && <GalleryBar key={gallery.frame} gallery={gallery} onChange={walk} />}
+      {gallery && <GalleryBar key={gallery.frame} gallery={gallery} walk={walked} onChange={walk} />}
       <main className="grid min-h-0 grow lg:grid-cols-[1fr_17rem]">
         <Stage
           staff={staff}
@@ -119,12 +129,7 @@ function TopBar({ session, staff, front, onFront }: BarProps) {
       <span data-part="saved">
         <SavedSign />
       </span>
-      <Invitation
-        session={session}
-        code={staff.code}
-        closed={staff.state.closed ?? false}
-        waiting={staff.state.waiting?.length ?? 0}
-      />
+      <Invitation session={session} code={staff.code} state={staff.state} listed={all > 0} />
       <span className="text-slate">
         {all > 0 && listed ? t('run.here', { here: here.length, all }) : t('run.hereCount', { count: here.length })}
       </span>

@@ -24,6 +24,8 @@ const PollCard = part(() => import('../polls/PollCard').then((m) => ({ default: 
 const Voice = part(() => import('./Voice'))
 const StudentTimer = part(() => import('./StudentTimer'))
 const Told = part(() => import('./Told'))
+const Walk = part(() => import('./Walk'))
+const Remarked = part(() => import('./Remarked'))
 const Way = part(() => import('./Way').then((m) => ({ default: m.Way })))
 
 const AGAIN_MS = 3000
@@ -98,6 +100,7 @@ export function Lesson() {
   const sheets = useLessonState((s) => s.sheets)
   const left = useLeft(student?.stage.timer)
   const ends = useUntil(student?.stage.atBoard?.until)
+  const lockEnds = useUntil(student?.stage.lockedUntil)
   const narrow = useNarrow()
   const turned = useTurned()
   const [picture, setPicture] = useState('')
@@ -114,7 +117,8 @@ export function Lesson() {
   const own = sheets.find((s) => s.frame === frame.id && s.owner === me.id)
   const owner = ownerOf(frame.arrangement, me.id, stage.group?.number)
   const surface = sheets.find((s) => s.frame === frame.id && s.owner === owner)
-  const locked = stage.locked || (stage.timer?.look && left?.over) || false
+  const locked = stage.locked || (stage.timer?.look && left?.over) || (stage.lockedUntil && !lockEnds?.over) || false
+  const remarked = surface?.marks.some((m) => m.kind === 'remark') && !stage.walk
   const atBoard = stage.atBoard?.student === me.id && frame.arrangement === 'class' && !ends?.over
   const mayAdd = (frame.permission !== 'look' && !locked) || atBoard
   // A frame made for notes is read and written on as a page where a screen is small.
@@ -216,15 +220,20 @@ export function Lesson() {
           <AtBoard over={ends?.over ?? false} />
           <Coming />
           <FromTeacher />
+          {remarked && (
+            <Suspense>
+              <Remarked sheet={surface!} me={me.id} />
+            </Suspense>
+          )}
           {(narrow || turned) && trail}
           <p role="status" className="bg-glow-soft px-4 py-1.5 font-semibold text-glow-deep empty:hidden">
-            {locked && !atBoard && t('student.locked')}
+            {locked && !atBoard && !stage.walk && t('student.locked')}
           </p>
           <p role="status" className="sr-only">
             {t('student.station', { n: stage.number, title: frame.title })}
           </p>
           <main className="flex min-h-0 grow flex-col" aria-labelledby="task" inert={stage.paused}>
-            <div className={(narrow || onlyPoll) && !saidBelow ? 'bg-paper px-4 py-3' : 'sr-only'}>
+            <div className={(narrow || onlyPoll) && !saidBelow && !stage.walk ? 'bg-paper px-4 py-3' : 'sr-only'}>
               <h1 id="task" dir="auto" className="text-xl leading-tight">
                 {frame.title}
               </h1>
@@ -234,7 +243,11 @@ export function Lesson() {
                 </p>
               )}
             </div>
-            {onlyPoll ? (
+            {stage.walk ? (
+              <Suspense fallback={null}>
+                <Walk walk={stage.walk} me={me.id} group={stage.group?.number} />
+              </Suspense>
+            ) : onlyPoll ? (
               <div className="min-h-0 grow overflow-auto p-4">
                 <div className="mx-auto flex max-w-3xl flex-col gap-4">{polls.map((p) => poll(p, false))}</div>
               </div>

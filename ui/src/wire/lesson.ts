@@ -9,7 +9,7 @@ import { Passing } from './passing'
 import { codeOf, Refused } from './http'
 import { Contents } from './contents'
 import { Keeping, type Done } from './keeping'
-import { Sheets } from './sheets'
+import { groupOwner, Sheets } from './sheets'
 import type * as wire from './types.gen'
 
 export type Staff = Omit<wire.StaffHello, 'board' | 'people' | 'work' | 'next' | 'queue' | 'sheets' | 'said'> & {
@@ -335,6 +335,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       case 'queue':
         this.state.setState({ queue: news.queue })
         return
+      case 'walk':
+        this.heardWalk(news.walk)
+        return
       case 'passing':
         this.passing.hear(news.passing, this.sheets.author)
     }
@@ -400,6 +403,40 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
     } catch (error) {
       this.tell((error as Refused).code)
     }
+  }
+
+  /**
+   * Takes the student to a stop of the class's walk: with no owner to the first one of theirs. Refused, or without
+   * network: null, and the person is told.
+   */
+  async walkTo(owner: string): Promise<(Student['stage'] & { owner: string }) | null> {
+    try {
+      const ask = (known: string[]) =>
+        this.call<wire.AtStop>('walk', { ...this.has(), known, owner } satisfies wire.WalkTo)
+      let at = await ask(this.contents.names())
+      let stage = this.contents.whole(at.stage)
+      if (!stage) {
+        at = await ask([])
+        stage = this.contents.whole(at.stage)
+      }
+      this.sheets.load(at.sheet)
+      for (const sheet of this.sheets.lacking()) void this.catchUp(sheet)
+      this.show()
+      return stage && { ...stage, owner: at.owner }
+    } catch (error) {
+      this.tell(codeOf(error))
+      return null
+    }
+  }
+
+  /** Takes what is told of the work along which the class walks; of one's own one is told as ever. */
+  private heardWalk(told: wire.SheetChanges) {
+    const { student } = this.state.getState()
+    if (!student || !this.sheets.at(told.sheet)) return
+    const { me, stage } = student
+    if (told.owner === me.id || (stage.group && told.owner === groupOwner(stage.group.number))) return
+    if (!this.sheets.take(told)) void this.catchUp(told.sheet)
+    this.showSoon()
   }
 
   /** Shows what was heard with the next picture of the screen: however much is heard, it is shown once for each. */
@@ -486,6 +523,7 @@ function writingIn(step: wire.Step): string | undefined {
   if (step.kind === 'add') {
     const { add } = step
     if (add.kind === 'reply') return add.reply.text
+    if (add.kind === 'remark') return add.remark.text
     return add.kind === 'note' ? add.note.text : add.kind === 'text' ? add.text.text : undefined
   }
   if (step.kind === 'set') return step.set.text

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -235,6 +235,10 @@ export type Reply = {
   text: string;
 };
 
+export type Remark = {
+  text: string;
+};
+
 export type Cover = {
   tint: Tint;
   text?: string;
@@ -257,6 +261,7 @@ export type Body = (
   | { kind: "poll"; poll: Question }
   | { kind: "answer"; answer: Answer }
   | { kind: "reply"; reply: Reply }
+  | { kind: "remark"; remark: Remark }
   | { kind: "cover"; cover: Cover }
   | { kind: "placed"; placed: Placed }
 );
@@ -338,6 +343,17 @@ export type AtBoard = {
   until?: number;
 };
 
+export type Walking = {
+  frame: string;
+  stops: Array<string>;
+  number?: number;
+  of: number;
+  own?: boolean;
+  each?: number;
+  replies?: boolean;
+  since: number;
+};
+
 export type Stage = {
   rev: number;
   title: string;
@@ -352,7 +368,9 @@ export type Stage = {
   group?: StudentGroup;
   timer?: Timer;
   locked?: boolean;
+  lockedUntil?: number;
   atBoard?: AtBoard;
+  walk?: Walking;
   paused?: boolean;
   ended: boolean;
 };
@@ -468,10 +486,21 @@ export type Board = {
   frames: Array<Frame>;
 };
 
+export type Walk = {
+  frame: string;
+  stops: Array<string>;
+  at: number;
+  own?: boolean;
+  each?: number;
+  replies?: boolean;
+  since: number;
+};
+
 export type Locks = {
   all?: boolean;
   frames?: Array<string>;
   students?: Array<string>;
+  until?: { [key: string]: number };
 };
 
 export type Holds = {
@@ -480,9 +509,14 @@ export type Holds = {
   own?: Array<string>;
 } & Locks;
 
+export type Entry = "" | "list" | "known";
+
+export type Doubt = "word" | "teacher" | "twice" | "letters" | "stranger";
+
 export type Knock = {
   id: string;
   name: string;
+  doubt?: Doubt;
 };
 
 export type State = {
@@ -500,6 +534,7 @@ export type State = {
   groups?: Array<Array<string>>;
   groupSize?: number;
   front: Front;
+  walk?: Walk;
   timer?: Timer;
   atBoard?: AtBoard;
   locks: Locks;
@@ -507,6 +542,9 @@ export type State = {
   nameless?: boolean;
   paused?: boolean;
   closed?: boolean;
+  shut?: boolean;
+  entry?: Entry;
+  persons?: number;
   removed?: Array<string>;
   waiting?: Array<Knock>;
   admitted?: Array<Knock>;
@@ -801,6 +839,18 @@ export type Sight = {
   away: boolean;
 };
 
+export type WalkTo = {
+  owner?: string;
+  known?: Array<string>;
+  have?: { [key: string]: Cursor };
+};
+
+export type AtStop = {
+  owner: string;
+  stage: Stage;
+  sheet: SheetView;
+};
+
 export type Timeline = {
   at: Array<number>;
   by: Array<number>;
@@ -891,6 +941,7 @@ export type News = (
   | { kind: "next"; next: Next }
   | { kind: "queue"; queue: Queue }
   | { kind: "passing"; passing: Passing }
+  | { kind: "walk"; walk: SheetChanges }
 );
 
 export type Tidy = {
@@ -978,6 +1029,7 @@ export type Lock = {
   frame?: string;
   student?: string;
   on: boolean;
+  seconds?: number;
 };
 
 export type HoldWords = {
@@ -1005,8 +1057,19 @@ export type Pause = {
   on: boolean;
 };
 
+export type SetWalk = {
+  frame?: string;
+  stops: Array<string>;
+  at?: number;
+  own?: boolean;
+  each?: number;
+  replies?: boolean;
+};
+
 export type Door = {
   closed: boolean;
+  shut?: boolean;
+  entry?: Entry;
 };
 
 export type Admit = {
@@ -1040,6 +1103,7 @@ export type Command = (
   | { kind: "names"; names: Names }
   | { kind: "board"; board: ToBoard }
   | { kind: "pause"; pause: Pause }
+  | { kind: "walk"; walk: SetWalk }
   | { kind: "door"; door: Door }
   | { kind: "admit"; admit: Admit }
   | { kind: "seat"; seat: SetSeat }
@@ -1518,6 +1582,10 @@ export type TieStudent = {
   student: string;
 };
 
+export type RenamePerson = {
+  name: string;
+};
+
 export type LikelyStudents = {
   likely: Array<Listed>;
   others: Array<Listed>;
@@ -1702,6 +1770,47 @@ export type Coverage = {
   spoken: TakingPart;
 };
 
+export type FrameLine = {
+  frame: string;
+  cells: Array<number>;
+};
+
+export type SpanKind = "led" | "own" | "paused";
+
+export type Span = {
+  kind: SpanKind;
+  frame?: string;
+  from: number;
+  to: number;
+};
+
+export type Deed = {
+  frame: string;
+  owner: string;
+  hidden?: number;
+  held?: number;
+  removed?: number;
+  shown?: number;
+  changed?: number;
+  authors: Array<string>;
+};
+
+export type LineEvent = {
+  at: number;
+  by?: string;
+  command?: Command;
+  deed?: Deed;
+};
+
+export type TimeLine = {
+  from: number;
+  to: number;
+  step: number;
+  frames: Array<FrameLine>;
+  spans: Array<Span>;
+  events: Array<LineEvent>;
+};
+
 export type AlikeGroup = {
   name: string;
   texts: Array<string>;
@@ -1715,11 +1824,17 @@ export type AlikeNote = {
   text: string;
   tint: Tint;
   column?: string;
+  at: number;
+  agreed?: number;
 };
 
 export type Alike = {
   groups: Array<AlikeGroup>;
   notes: Array<AlikeNote>;
+};
+
+export type Varied = {
+  owners: Array<string>;
 };
 
 export type Uploaded = {

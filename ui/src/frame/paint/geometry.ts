@@ -1,4 +1,5 @@
 import type { Connector, Element } from '../../wire/types.gen'
+import { isNowhere } from '../../rules/pieces'
 import { isRemoved } from '../../rules/standing'
 
 /** A frame's fixed size in units. */
@@ -119,7 +120,7 @@ const inBox = (a: Box, b: Box) => a.x <= b.x + b.w && a.x + a.w >= b.x && a.y <=
 export function freePlace(taken: Element[], w: number, h: number, near: Point): Point {
   const step = 40
   const boxes = taken
-    .filter((e) => e.kind !== 'answer' && e.kind !== 'reply' && !e.tray && !isRemoved(e))
+    .filter((e) => !isNowhere(e) && !e.tray && !isRemoved(e))
     .map((e) => {
       const box = boundsOf(e)
       return e.kind === 'note'

@@ -3,6 +3,7 @@ import { useEffect, useEffectEvent, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { answersIn } from '../../rules/answers'
 import { PollCard } from '../../polls/PollCard'
+import { Remarks, remarksOn } from '../../frame/Remarks'
 import { Workplace } from '../../frame/Workplace'
 import { Button } from '../../kit/Button'
 import { isRemoved } from '../../rules/standing'
@@ -39,6 +40,7 @@ export function Large({ part, frame, onFront, onStep, at, of }: Props) {
     const all = shared ? sheets.filter((s) => s.frame === frame.id).flatMap((s) => s.marks) : (sheet?.marks ?? nothing)
     return all.filter((m) => !isRemoved(m) && (!shared || m.author === part.key))
   }, [sheets, sheet?.marks, shared, frame.id, part.key])
+  const remarks = shared ? [] : remarksOn(marks, 'staff')
   const polls = useLessonState((s) => s.staff?.state.polls)
   return (
     <div className="flex h-[72vh] flex-col">
@@ -46,7 +48,7 @@ export function Large({ part, frame, onFront, onStep, at, of }: Props) {
       <Workplace
         frame={frame}
         sheet={sheet?.sheet ?? null}
-        marks={marks.filter((m) => m.kind !== 'answer')}
+        marks={marks.filter((m) => m.kind !== 'answer' && m.kind !== 'remark')}
         me="staff"
         mayAdd={sheet !== undefined}
         poll={(mark) => (
@@ -72,6 +74,12 @@ export function Large({ part, frame, onFront, onStep, at, of }: Props) {
           ))
         }
       />
+      {remarks.length > 0 && sheet && (
+        <div className="mt-2 max-h-40 shrink-0 overflow-auto rounded-xl bg-mist p-2">
+          <h3 className="mb-1 font-semibold">{t('remarks.title')}</h3>
+          <Remarks sheet={sheet.sheet} remarks={remarks} me="staff" may={false} />
+        </div>
+      )}
     </div>
   )
 }

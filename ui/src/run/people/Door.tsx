@@ -36,7 +36,12 @@ export function Door({ waiting }: { waiting: Knock[] }) {
           <ul className="flex max-h-44 flex-col gap-1 overflow-auto">
             {waiting.map((knock) => (
               <li key={knock.id} className="flex items-center gap-1.5">
-                <span className="min-w-0 grow font-semibold break-words">{knock.name}</span>
+                <span className="min-w-0 grow break-words">
+                  <b className="font-semibold">{knock.name}</b>
+                  {knock.doubt && (
+                    <span className="block text-[13px] leading-tight text-slate">{t(`doubt.${knock.doubt}`)}</span>
+                  )}
+                </span>
                 <button
                   type="button"
                   aria-label={t('door.letInWho', knock)}

@@ -3,15 +3,20 @@ import { useTranslation } from 'react-i18next'
 import { useNow } from '../../kit/hooks/useNow'
 import { workKey, type Staff } from '../../wire/lesson'
 import { useCalmState } from '../../wire/useCalm'
-import type { StudentState } from '../../wire/types.gen'
+import type { Locks, StudentState } from '../../wire/types.gen'
 import { whyInWords } from './why'
 import { onList } from './expected'
 import { WhoIs } from '../../kit/windows/WhoIs'
 import { useLesson } from '../../wire/useLesson'
+import { Rename } from './Rename'
 import { Row } from './Row'
 
 /** How often the panel looks for what is new. */
 const CALM_MS = 500
+
+/** Who may only look, also those for a while; by this device's clock, which nothing depends on. */
+const lockedNow = ({ students = [], until = {} }: Locks, now: number) =>
+  new Set([...students, ...Object.keys(until).filter((id) => until[id]! > now)])
 
 /** Who is new stands behind the others. */
 const placeIn = (order: string[], id: string) => (order.includes(id) ? order.indexOf(id) : order.length)
@@ -23,7 +28,7 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
   const { t } = useTranslation()
   const lesson = useLesson()
   const people = useCalmState((s) => s.people, CALM_MS)
-  const locks = new Set(staff.state.locks.students)
+  const locks = lockedNow(staff.state.locks, useNow(5000))
   const done = useCalmState((s) => s.said.all?.done?.[staff.state.frame], CALM_MS)
   const next = useCalmState((s) => s.next, CALM_MS)
   const work = useCalmState((s) => s.work, CALM_MS)
@@ -33,6 +38,7 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
   const [held, hold] = useState<string[] | null>(null)
   /** Of whom is asked which student they are. */
   const [who, askWho] = useState<string | null>(null)
+  const [renaming, rename] = useState<string | null>(null)
   const own = staff.state.pace === 'own'
   const numbers = new Map(staff.board.frames.map((f, i) => [f.id, i + 1]))
   const rows = next.flatMap((row) => {
@@ -51,6 +57,7 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
       rows.map((r) => r.person),
     )
   const asked = who === null ? undefined : people.get(who)
+  const named = renaming === null ? undefined : people.get(renaming)
   return (
     <>
       <p className="-mt-1 text-[13px] text-slate">{t('run.peopleNote')}</p>
@@ -79,6 +86,7 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
             student={staff.expected.length > 0 ? (person.student ?? '') : undefined}
             onLook={look}
             onWho={askWho}
+            onRename={rename}
           />
         ))}
       </ul>
@@ -91,6 +99,7 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
           onClose={() => askWho(null)}
         />
       )}
+      {named && <Rename key={named.id} id={named.id} name={named.name} onClose={() => rename(null)} />}
       {missing > 0 && <p className="text-[13px] text-slate">{t('run.missing', { count: missing })}</p>}
       <dl className="grid grid-cols-3 border-t border-line pt-2 text-center">
         {(

@@ -1,10 +1,9 @@
-import { Check, Clock, Eye, Lock, MoreVertical, UserRoundX } from 'lucide-react'
-import { DropdownMenu } from 'radix-ui'
-import { memo, useState } from 'react'
+import { Check, Clock, Eye, Lock, UserRoundX } from 'lucide-react'
+import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Face } from '../../kit/people'
-import { useStaffLesson } from '../../wire/useStaff'
 import type { StudentState } from '../../wire/types.gen'
+import { SeatButton } from './SeatMenu'
 
 /** How a reason looks that the teacher has not looked at yet. */
 const looks: Record<StudentState, string> = {
@@ -41,6 +40,7 @@ type Props = {
   student?: string
   onLook: (student: string) => void
   onWho: (student: string) => void
+  onRename: (student: string) => void
 }
 
 /** One student. There may be three hundred: a row is painted anew only when something of it has changed. */
@@ -59,6 +59,7 @@ export const Row = memo(function Row({
   student,
   onLook,
   onWho,
+  onRename,
 }: Props) {
   const { t } = useTranslation()
   return (
@@ -89,77 +90,7 @@ export const Row = memo(function Row({
           {said && <span> · {said}</span>}
         </span>
       </span>
-      <SeatButton {...{ id, name, removed: state === 'removed', locked, held, student, onWho }} />
+      <SeatButton {...{ id, name, removed: state === 'removed', locked, held, student, onWho, onRename }} />
     </li>
   )
 })
-
-type SeatProps = Pick<Props, 'id' | 'name' | 'locked' | 'held' | 'student' | 'onWho'> & { removed: boolean }
-
-const more = 'grid size-7 place-items-center rounded-md text-slate hover:bg-mist'
-
-/** The button of the menu; the menu itself is there when it is wanted. */
-function SeatButton(props: SeatProps) {
-  const { t } = useTranslation()
-  const [wanted, setWanted] = useState(false)
-  if (wanted) return <SeatMenu {...props} />
-  return (
-    <button
-      type="button"
-      aria-haspopup="menu"
-      aria-label={t('door.more', { name: props.name })}
-      className={more}
-      onClick={() => setWanted(true)}
-    >
-      <MoreVertical size={16} aria-hidden="true" />
-    </button>
-  )
-}
-
-/** What a teacher may do about somebody: let them only look, take their seat away, and give it back. */
-function SeatMenu({ id, name, removed, locked, held, student, onWho }: SeatProps) {
-  const { t } = useTranslation()
-  const lesson = useStaffLesson()
-  const item = 'cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist'
-  return (
-    <DropdownMenu.Root modal={false} defaultOpen>
-      <DropdownMenu.Trigger aria-label={t('door.more', { name })} className={more}>
-        <MoreVertical size={16} aria-hidden="true" />
-      </DropdownMenu.Trigger>
-      {/* Outside of the row: what a row contains is clipped to it. */}
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="z-30 rounded-xl border border-line bg-paper p-1 shadow-lg">
-          <DropdownMenu.Item
-            className={item}
-            onSelect={() => void lesson.give({ kind: 'lock', lock: { student: id, on: !locked } })}
-          >
-            {t(locked ? 'lock.letWork' : 'lock.student', { name })}
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={item}
-            onSelect={() => void lesson.give({ kind: 'board', board: { student: id } })}
-          >
-            {t('atBoard.call', { name })}
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={item}
-            onSelect={() => void lesson.give({ kind: 'hold', hold: { student: id, on: !held } })}
-          >
-            {t(held ? 'hold.letGo' : 'hold.student', { name })}
-          </DropdownMenu.Item>
-          {student !== undefined && (
-            <DropdownMenu.Item className={item} onSelect={() => onWho(id)}>
-              {t('whoIs.open', { name })}
-            </DropdownMenu.Item>
-          )}
-          <DropdownMenu.Item
-            className={item}
-            onSelect={() => void lesson.give({ kind: 'seat', seat: { student: id, remove: !removed } })}
-          >
-            {t(removed ? 'door.give' : 'door.take', { name })}
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  )
-}

@@ -2,6 +2,7 @@ import { Eye, EyeOff } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import { onMark } from '../../rules/apply'
+import { isNowhere } from '../../rules/pieces'
 import { isHidden } from '../../rules/standing'
 import type { Element } from '../../wire/types.gen'
 import { useLesson } from '../../wire/useLesson'
@@ -10,7 +11,7 @@ import { useLesson } from '../../wire/useLesson'
 export function Moderate({ mark, sheet }: { mark: Element; sheet: string }) {
   const { t } = useTranslation()
   const lesson = useLesson()
-  if (mark.kind === 'answer' || mark.kind === 'reply') return null
+  if (isNowhere(mark)) return null
   const kind = isHidden(mark) ? 'show' : 'hide'
   const Sign = isHidden(mark) ? Eye : EyeOff
   return (

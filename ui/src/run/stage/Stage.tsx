@@ -1,5 +1,5 @@
 import { Tabs } from 'radix-ui'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { answersIn } from '../../rules/answers'
 import { tallyOf } from '../../polls/kinds'
@@ -7,6 +7,7 @@ import { PollCard } from '../../polls/PollCard'
 import { Workplace } from '../../frame/Workplace'
 import type { Staff } from '../../wire/lesson'
 import type { Element, Frame, Front, PollState } from '../../wire/types.gen'
+import { useCalmState } from '../../wire/useCalm'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
 import { AlikeButton } from '../alike/AlikeButton'
@@ -15,10 +16,11 @@ import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
 import { StackButton } from './StackButton'
 import { Cover } from './Covers'
-import type { Gallery } from '../gallery/GalleryBar'
+import type { Gallery } from '../gallery/stops'
 import { GroupsButton } from './GroupsButton'
 import { HistoryButton } from '../history/HistoryButton'
 import { IntoColumns } from './IntoColumns'
+import { LessonLine } from '../../line/LessonLine'
 import { LessonNotes } from './LessonNotes'
 import { Moderate } from './Moderate'
 import { Monitor } from '../monitor/Monitor'
@@ -27,6 +29,9 @@ import { PollControls } from './PollControls'
 import { PutAway } from './PutAway'
 import { UseMenu } from './UseMenu'
 import { isRemoved } from '../../rules/standing'
+
+/** How often the line of time looks who is called what. */
+const CALM_MS = 1000
 
 type Props = {
   staff: Staff
@@ -45,6 +50,8 @@ export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Pr
   const { t } = useTranslation()
   const lesson = useStaffLesson()
   const frame = staff.board.frames.find((f) => f.id === staff.state.frame)!
+  const people = useCalmState((s) => s.people, CALM_MS)
+  const nameOf = useCallback((id: string) => people.get(id)?.name ?? t('frame.somebody'), [people, t])
   const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
   const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
   const tab = looking ? 'everyone' : picked?.frame === frame.id ? picked.tab : natural
@@ -70,6 +77,9 @@ export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Pr
           <Tabs.Trigger value="overview" className={trigger}>
             {t('run.tabOverview')}
           </Tabs.Trigger>
+          <Tabs.Trigger value="line" className={trigger}>
+            {t('run.tabLine')}
+          </Tabs.Trigger>
         </Tabs.List>
         <PollControls frame={frame} staff={staff} />
         <span className="ms-auto flex items-center gap-3 text-sm text-slate">
@@ -88,6 +98,9 @@ export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Pr
       </Tabs.Content>
       <Tabs.Content value="overview" className="flex min-h-0 grow flex-col">
         <Overview session={lesson.session} onLook={onOpen} />
+      </Tabs.Content>
+      <Tabs.Content value="line" className="min-h-0 grow overflow-auto p-3" data-part="line">
+        <LessonLine session={lesson.session} board={staff.board} nameOf={nameOf} live />
       </Tabs.Content>
     </Tabs.Root>
   )
