@@ -49,6 +49,7 @@ types: ## write the interface's types and its inks and tints from the Go structs
 
 bench: build e2e/node_modules ## Go benchmarks, a full frame in the browser, a running server under the load of whole classes
 	go test -run xxx -bench . ./core/... ./store ./pdf
+	STEPS=1000000 go test -count 1 -timeout 30m -run TestProperties ./core/sheet
 	-bin/alpenglow attacks
 	ATTACK_STEPS=1000000 go test -timeout 2h -count 1 -run 'TestAttack$$' -v ./live
 	scripts/tools.sh chromium-headless-shell

@@ -53,6 +53,13 @@ func TestAttack(t *testing.T) {
 	own := vera.open(second)[0].Sheet
 	vera.ops(adding(own, secret+" on Vera's own frame"))
 
+	// Kenji's own frame is one of those along which the class walks now and then.
+	kenji.call(MethodMove, Move{Frame: second})
+	visited := kenji.open(second)[0].Sheet
+	kenji.ops(adding(visited, "Kenji's own"))
+	kenji.call(MethodMove, Move{Frame: first})
+	walks, remarks := false, 0
+
 	noor := f.connect("Noor", RoleStudent)
 	noor.call(MethodHello, struct{}{})
 	noor.call(MethodMove, Move{Frame: second})
@@ -62,7 +69,7 @@ func TestAttack(t *testing.T) {
 	seed := a.Uint64()
 	a.Rand = rand.New(rand.NewPCG(seed, 2))
 	t.Logf("seed %d", seed)
-	targets := []string{class, mine, own, later}
+	targets := []string{class, mine, own, later, visited}
 	for _, frame := range f.board.Frames[:2] {
 		for _, m := range frame.Prepared {
 			a.hot = append(a.hot, m.ID)
@@ -90,14 +97,14 @@ func TestAttack(t *testing.T) {
 		case 0:
 			on := a.some()
 			if a.IntN(2) == 0 {
-				on = targets[a.IntN(4)]
+				on = targets[a.IntN(5)]
 			}
 			noor.call(MethodSince, Since{Sheet: on, Cursor: sheet.Cursor{Seq: int64(a.IntN(100)) - 1, After: a.some()}})
 		case 1:
 			noor.call(MethodOpen, Open{Frame: a.some()})
 		case 2:
 			have := map[string]sheet.Cursor{a.some(): {Seq: int64(a.IntN(100)) - 1, After: a.some()},
-				targets[a.IntN(4)]: {Seq: int64(a.IntN(1000))}}
+				targets[a.IntN(5)]: {Seq: int64(a.IntN(1000))}}
 			noor.call(MethodMove, Move{Frame: a.some(), Have: have})
 			noor.call(MethodHello, Hello{Have: have})
 			noor.call(
@@ -106,7 +113,7 @@ func TestAttack(t *testing.T) {
 			)
 			screen.call(MethodHello, Hello{Have: have})
 		case 3:
-			noor.call(MethodTidy, Tidy{Sheet: targets[a.IntN(4)], Mark: a.some()})
+			noor.call(MethodTidy, Tidy{Sheet: targets[a.IntN(5)], Mark: a.some()})
 		case 4:
 			noor.call(MethodCommand, []session.Command{{Kind: session.KindEnd, End: &session.End{}},
 				{Kind: session.KindGo, Go: &session.Go{Frame: a.some()}},
@@ -114,14 +121,17 @@ func TestAttack(t *testing.T) {
 				{Kind: session.KindHold, Hold: &session.Hold{Frame: a.some()}},
 				{Kind: session.KindNames, Names: &session.Names{Off: true}},
 				{Kind: session.KindLift, Lift: &session.Lift{Cover: a.some()}},
-				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(7)])
+				{Kind: session.KindWalk, Walk: &session.SetWalk{Frame: second, Stops: []string{a.some()}, Replies: true}},
+				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(8)])
+			noor.call(MethodWalk, WalkTo{Owner: a.some(), Known: []string{a.some()},
+				Have: map[string]sheet.Cursor{targets[a.IntN(5)]: {Seq: int64(a.IntN(99))}}})
 		case 5:
 			noor.call(MethodSight, Sight{Away: a.IntN(2) == 0})
 			noor.call(MethodSay, []voices.Word{{Kind: voices.KindLook, Look: &voices.Look{Student: a.some()}},
 				{Kind: voices.KindPick, Pick: &voices.Pick{Without: []string{a.some()}}},
 				{Kind: voices.KindTell, Tell: &voices.Tell{Student: a.some(), Text: "x", About: a.some()}},
 				{Kind: voices.KindHeard, Heard: &voices.Heard{Until: int64(a.IntN(9)) - 1}}}[a.IntN(4)])
-			pass, _ := json.Marshal(Pass{Sheet: targets[a.IntN(4)], Kind: PassEdit, Edit: &Edit{Mark: a.some()}})
+			pass, _ := json.Marshal(Pass{Sheet: targets[a.IntN(5)], Kind: PassEdit, Edit: &Edit{Mark: a.some()}})
 			noor.mu.Lock()
 			noor.conn.WriteJSON(map[string]any{"send": map[string]any{"data": json.RawMessage(pass)}})
 			noor.mu.Unlock()
@@ -135,12 +145,21 @@ func TestAttack(t *testing.T) {
 			staff.conn.WriteJSON(map[string]any{"send": map[string]any{"data": json.RawMessage(pass)}})
 			staff.mu.Unlock()
 			vera.ops(adding(own, secret+" more of Vera's"))
-			kenji.ops(adding(class, "Kenji goes on"))
+			kenji.ops(adding(class, "Kenji goes on"), adding(visited, "Kenji goes on by himself"))
+			walk := &session.SetWalk{Stops: []string{}}
+			if walks = !walks; walks {
+				walk = &session.SetWalk{Frame: second, Stops: []string{f.ids[1]}, Own: a.IntN(2) == 0, Replies: true}
+			}
+			var told CommandReply
+			text := staff.call(MethodCommand, session.Command{Kind: session.KindWalk, Walk: walk})
+			if err := json.Unmarshal(text, &told); err != nil || (told.State.Walk != nil) != walks {
+				t.Fatalf("seed %d: the walk could not begin or end: %s", seed, text)
+			}
 			before = f.snapshot()
 		default:
 			ops := make([]sheet.Op, 1+a.IntN(MaxOps))
 			for i := range ops {
-				ops[i] = step(targets[[]int{0, 0, 0, 1, 1, 1, 2, 3}[a.IntN(8)]], a.step(true))
+				ops[i] = step(targets[[]int{0, 0, 0, 1, 1, 1, 2, 3, 4, 4}[a.IntN(10)]], a.step(true))
 				switch a.IntN(12) {
 				case 0:
 					ops[i].Sheet = a.some()
@@ -157,6 +176,9 @@ func TestAttack(t *testing.T) {
 					continue
 				}
 				accepted++
+				if ops[i].Add != nil && ops[i].Add.Remark != nil {
+					remarks++
+				}
 				if !id.IsUUID(ops[i].Sheet) || !id.IsV7(ops[i].ID) {
 					t.Fatalf("seed %d: taken with another spelling: %q on %q", seed, ops[i].ID, ops[i].Sheet)
 				}
@@ -169,7 +191,7 @@ func TestAttack(t *testing.T) {
 			}
 			left -= len(ops)
 		}
-		f.check(before)
+		f.check(before, walks)
 		if rounds%50 == 0 && before[class] != nil && len(before[class].marks) > 120 {
 			staff.ops(step(class, sheet.Step{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: f.ids[0]}}))
 		}
@@ -182,6 +204,9 @@ func TestAttack(t *testing.T) {
 	}
 	if accepted < attackSteps()/40 {
 		t.Errorf("only %d operations were allowed: the attack attacks nothing", accepted)
+	}
+	if remarks == 0 {
+		t.Error("nothing was said on the walk")
 	}
 	if reworked < rounds/200 {
 		t.Errorf("the board was changed %d times only", reworked)
@@ -227,8 +252,9 @@ func (f *battle) snapshot() map[string]*scene {
 }
 
 // check compares all that there is with what there was before the attacker did
-// something: only what is theirs may differ, and pieces, and agreement.
-func (f *battle) check(before map[string]*scene) {
+// something: only what is theirs may differ, and pieces, and agreement; and while the
+// class walks, what they say about another's work.
+func (f *battle) check(before map[string]*scene, walks bool) {
 	f.t.Helper()
 	r, err := f.hub.session(ctx, f.id)
 	if err != nil {
@@ -247,6 +273,9 @@ func (f *battle) check(before map[string]*scene) {
 				continue
 			}
 			shared := now.frame == f.board.Frames[0].ID && now.owner == sheet.ClassOwner
+			if walks && now.owner == f.ids[1] && m.Author == me && m.Remark != nil && (!was || old.Author == me) {
+				continue
+			}
 			if !shared && now.owner != me || now.frame == f.board.Frames[2].ID {
 				f.t.Fatalf("the attacker changed the sheet of %s: %+v", now.owner, m)
 			}

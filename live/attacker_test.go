@@ -73,7 +73,9 @@ func (a *attacker) body() lesson.Body {
 			points[i] = 0.5
 		}
 	}
-	switch a.IntN(10) {
+	switch a.IntN(11) {
+	case 10:
+		return lesson.Body{Kind: lesson.KindRemark, Remark: &lesson.Remark{Text: "a remark"}}
 	case 9:
 		return lesson.Body{Kind: lesson.KindReply, Reply: &lesson.Reply{To: a.some(), Text: "a reply"}}
 	case 0:
@@ -140,7 +142,7 @@ func (a *attacker) step(deep bool) sheet.Step {
 	case 0, 1, 2:
 		add := &sheet.Add{Mark: a.fresh(), X: a.number(), Y: a.number(), W: 200, H: 100, Free: a.IntN(2) == 0,
 			Body: a.body()}
-		if add.Reply != nil && a.IntN(3) > 0 {
+		if (add.Reply != nil || add.Remark != nil) && a.IntN(3) > 0 {
 			add.X, add.Y, add.W, add.H = 0, 0, 0, 0
 		}
 		return sheet.Step{Kind: sheet.KindAdd, Add: add}

@@ -5,7 +5,10 @@ import (
 	"fmt"
 	"maps"
 	"math/rand/v2"
+	"os"
 	"reflect"
+	"slices"
+	"strconv"
 	"testing"
 
 	"alpenglow/core/audience"
@@ -34,6 +37,10 @@ func (p picture) take(c sheet.Change) {
 	for _, id := range c.Gone {
 		delete(p, id)
 	}
+}
+
+func remark(text string) lesson.Body {
+	return lesson.Body{Kind: lesson.KindRemark, Remark: &lesson.Remark{Text: text}}
 }
 
 func byID(marks []lesson.Element) picture {
@@ -100,11 +107,19 @@ func randomOp(rnd *rand.Rand, marks []string) sheet.Op {
 	}
 }
 
-// Whatever people do: a student changes only their own marks and only what
-// they see; what a student is sent adds up to exactly what they may see; undo
+// steps gives how many steps of a property are tried: STEPS, or so many.
+func steps(usual int) int {
+	if n, err := strconv.Atoi(os.Getenv("STEPS")); err == nil {
+		return n
+	}
+	return usual
+}
+
+// Whatever people do, whatever waits for a yes, and whoever walks along: a student
+// changes only their own marks and only what they see, a visitor nothing but own remarks; what a student is sent adds up to exactly what they may see; undo
 // restores the sheet exactly; and the history replayed gives the same sheet.
 func TestProperties(t *testing.T) {
-	for seed := range uint64(300) {
+	for seed := range uint64(steps(18_000) / 60) {
 		rnd := rand.New(rand.NewPCG(seed, 7))
 		r, owner, noor, kenji, amara := rules(lesson.WholeClass, lesson.Add), "class", noor, kenji, amara
 		switch seed % 4 {
@@ -116,6 +131,8 @@ func TestProperties(t *testing.T) {
 		}
 		s, replayed := sheet.New(owner), sheet.New(owner)
 		streams := map[sheet.Actor]picture{staff: {}, noor: {}, kenji: {}, amara: {}}
+		walkers, front, all := picture{}, picture{}, []sheet.Change{}
+		walking, inFront := audience.Class().Walking([]string{owner}), audience.Front([]string{owner})
 		actors := []sheet.Actor{staff, noor, noor, kenji, amara}
 		var marks []string
 		take := func(c sheet.Change) {
@@ -129,6 +146,9 @@ func TestProperties(t *testing.T) {
 			}
 			replayed.Take(back)
 			replayed.Take(back) // twice does nothing
+			all = append(all, c)
+			walkers.take(walking.Change(s, c))
+			front.take(inFront.Change(s, c))
 			for a, p := range streams {
 				if !a.Shares(owner) {
 					continue
@@ -151,8 +171,28 @@ func TestProperties(t *testing.T) {
 			if gone := actors[rnd.IntN(len(actors))]; rnd.IntN(20) == 0 {
 				broke[gone], had[gone] = sheet.Cursor{Seq: s.Seq}, maps.Clone(streams[gone])
 			}
+			switch rnd.IntN(12) {
+			case 0:
+				r.Hold = !r.Hold
+			case 1:
+				r.HeldOf = [][]string{nil, {"kenji"}}[rnd.IntN(2)]
+			case 2:
+				r.Visited = [][]string{nil, {owner}}[rnd.IntN(2)]
+			}
 			a := actors[rnd.IntN(len(actors))]
 			op := randomOp(rnd, marks)
+			switch rnd.IntN(14) {
+			case 0, 1:
+				op = add(sheet.Add{Mark: v7(), Body: remark(fmt.Sprint("remark ", rnd.IntN(100)))})
+			case 2:
+				back := rnd.IntN(len(all) + 1)
+				op = setBack(int64(back))
+				then := sheet.New(owner)
+				for _, c := range all[:back] {
+					then.Take(c)
+				}
+				op.SetBack.Given(then.Marks(), nil)
+			}
 			before := byID(s.Marks())
 			result, err := apply(s, r, a, op)
 			after := byID(s.Marks())
@@ -187,19 +227,28 @@ func TestProperties(t *testing.T) {
 					e.Stands() != lesson.Hidden {
 					continue
 				}
+				visits := e.Remark != nil && r.Visited != nil
 				if e.Author != a.ID || was && (old.Author != a.ID || old.Stands() == lesson.Hidden) ||
-					!a.Shares(owner) {
+					!a.Shares(owner) && !visits {
 					t.Fatalf("seed %d: %s changed %s by %s", seed, a.ID, op.Kind, e.Author)
 				}
 			}
 			take(result.Change)
 			if rnd.IntN(2) == 0 {
 				back := taken(result.Undo)
+				if back.SetBack != nil {
+					var put []string
+					for _, m := range result.Change.Put {
+						put = append(put, m.ID)
+					}
+					back.SetBack.Given(slices.Collect(maps.Values(before)), put)
+				}
+				waits := !a.Staff && (r.Hold || r.HeldOf != nil)
 				undone, err := apply(s, r, a, back)
 				if err != nil {
 					t.Fatalf("seed %d: undo of %s: %v", seed, op.Kind, err)
 				}
-				if !reflect.DeepEqual(there(before), there(byID(s.Marks()))) {
+				if !reflect.DeepEqual(there(before, waits), there(byID(s.Marks()), waits)) {
 					t.Fatalf("seed %d: undo of %s by %q left a difference", seed, op.Kind, a.ID)
 				}
 				take(undone.Change)
@@ -207,6 +256,14 @@ func TestProperties(t *testing.T) {
 		}
 		if !reflect.DeepEqual(s.Marks(), replayed.Marks()) || s.Seq != replayed.Seq {
 			t.Fatalf("seed %d: the replayed sheet differs", seed)
+		}
+		if !reflect.DeepEqual(walkers, byID(walking.Marks(s))) || !reflect.DeepEqual(front, byID(inFront.Marks(s))) {
+			t.Fatalf("seed %d: those who walk along, or see it in front, have another picture", seed)
+		}
+		for id, m := range walkers {
+			if m.Stands() != lesson.Shown {
+				t.Fatalf("seed %d: those who walk along see %s, which is not shown", seed, id)
+			}
 		}
 		for a, p := range streams {
 			if !a.Shares(owner) {
@@ -248,11 +305,19 @@ func TestProperties(t *testing.T) {
 }
 
 // there leaves out what was removed: it can be restored but is on nobody's frame.
-func there(p picture) picture {
+func there(p picture, waits bool) picture {
 	kept := picture{}
 	for id, e := range p {
 		if e.OnFrame() {
-			e.By = "" // who changed it last is not taken back
+			e.By = "" // who changed it last is not taken back, nor who put it away
+			if e.Standing != nil {
+				standing := *e.Standing
+				standing.By = ""
+				e.Standing = &standing
+			}
+			if waits && e.Stands() == lesson.Held {
+				e.Standing = nil // what waits goes on waiting
+			}
 			kept[id] = e
 		}
 	}

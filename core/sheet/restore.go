@@ -17,7 +17,7 @@ type Restore struct {
 	In   string `json:"in,omitempty"`
 }
 
-func (r *Restore) right() right { return right{one: true} }
+func (r *Restore) right() right { return right{one: true, visiting: true} }
 
 func (r *Restore) check() error {
 	if r.In != "" {
@@ -42,9 +42,14 @@ func (r *Restore) do(e *edit) error {
 			err = refusal.New(refusal.NotYours)
 		case m.OnFrame():
 			err = refusal.New(refusal.MarkExists)
+		case !e.actor.Staff && m.Remark == nil && !e.actor.Shares(e.sheet.Owner):
+			err = refusal.New(refusal.NotYours)
 		case !e.actor.Staff && m.Standing.By != e.actor.ID:
 			err = refusal.New(refusal.NoSuchMark)
-		default:
+		case !e.actor.Shares(e.sheet.Owner):
+			err = e.mayRemark()
+		}
+		if err == nil {
 			err = e.room(m, of(m))
 		}
 		if err != nil {
