@@ -34,7 +34,7 @@ type knowing struct {
 	read    time.Time
 	learned int // counts what was learned
 	work    map[on]insight.Work
-	amounts map[on]map[string]int // of what there is, by sheet
+	amounts map[on]map[string]int      // of what there is, by sheet
 	answers map[on]map[string]answered // by mark
 	before  map[string]int             // how often each student of the class was drawn in lessons before
 	waiting map[string]Waiting         // by mark

@@ -198,10 +198,6 @@ func (r *running) changesFor(key store.SheetKey, sh *sheet.Sheet, done []accepte
 	if front, shown := r.onFront(key); shown {
 		told = append(told, telling{[]string{frontChannel(r.kept.ID)}, news(front)})
 	}
-	if walked := r.state.Walked(key.Frame); slices.Contains(walked, key.Owner) {
-		told = append(told, telling{[]string{walkChannel(r.kept.ID)},
-			News{Kind: NewsWalk, Walk: news(audience.Class().Walking(walked)).Changes}})
-	}
 	if !audience.Sharing(key.Owner).Sheet(key.Owner, r.state.IsOpen(key.Frame)) {
 		return told
 	}
@@ -211,7 +207,12 @@ func (r *running) changesFor(key store.SheetKey, sh *sheet.Sheet, done []accepte
 			told = append(told, telling{[]string{oneChannel(author)}, news(audience.Student(author, 0))})
 		}
 	}
-	return append(told, telling{r.readers(key.Owner), news(audience.Sharing(key.Owner))})
+	told = append(told, telling{r.readers(key.Owner), news(audience.Sharing(key.Owner))})
+	if walked := r.state.Walked(key.Frame); slices.Contains(walked, key.Owner) {
+		told = append(told, telling{[]string{walkChannel(r.kept.ID)},
+			News{Kind: NewsWalk, Walk: news(audience.Class().Walking(walked)).Changes}})
+	}
+	return told
 }
 
 // stateFor gives what is told of the state: to the staff all of it, and to the

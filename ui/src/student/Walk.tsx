@@ -47,9 +47,11 @@ export default function Walk({ walk, me, group }: { walk: Walking; me: string; g
     <section aria-label={t('walk.title')} data-part="walk" className="flex min-h-0 grow flex-col overflow-auto bg-mist">
       <header className="flex flex-wrap items-center gap-2 border-b border-dusk bg-dusk-soft px-4 py-2">
         <Footprints size={18} aria-hidden="true" className="text-dusk" />
-        <h2 role="status" className="min-w-0 grow truncate font-semibold text-dusk">
-          {own ? t('walk.own') : t('walk.of', { name })}
-          <span className="ms-2 font-normal text-slate tabular-nums">{t('walk.at', { n: number, of: walk.of })}</span>
+        <h2 className="min-w-0 grow truncate font-semibold text-dusk">
+          <span role="status">
+            {own ? t('walk.own') : t('walk.of', { name })}
+            <span className="ms-2 font-normal text-slate tabular-nums">{t('walk.at', { n: number, of: walk.of })}</span>
+          </span>
         </h2>
         {walk.own && walk.of > 1 && (
           <span className="flex gap-2">

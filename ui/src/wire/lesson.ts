@@ -508,6 +508,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
   protected override show() {
     const came = this.newPeople.splice(0)
     if (came.length > 0) this.state.setState(({ people }) => ({ people: new Map([...people, ...byId(came)]) }))
+    const { student } = this.state.getState()
+    const me = came.findLast((p) => p.id === student?.me.id)
+    if (student && me) this.state.setState({ student: { ...student, me } }) // they were given another name
     this.state.setState({
       sheets: this.sheets.all(),
       work: this.withNewWork(),

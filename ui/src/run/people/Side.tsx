@@ -37,6 +37,7 @@ export function Side({ staff, onLook, onFront }: Props) {
   return (
     <Tabs.Root defaultValue="people" className="flex min-h-0 flex-col gap-2 border-s border-line bg-paper p-3" asChild>
       <aside aria-label={t('run.side')}>
+        <h2 className="sr-only">{t('run.side')}</h2>
         <Door waiting={staff.state.waiting ?? []} />
         <Queue staff={staff} />
         <HelpList onLook={look} />
