@@ -59,8 +59,10 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 	for _, set := range plan.Sets {
 		sets = append(sets, GroupSet{set.ID, set.Name})
 	}
+	// Row by row, as the teacher sees them from the front.
+	seated := slices.DeleteFunc(slices.Clone(plan.Seats.At), func(student string) bool { return student == "" })
 	return StaffHello{Board: board, State: state, Code: r.kept.Code, ClassName: r.kept.ClassName,
-		Sets: sets, Seats: len(plan.Seats.Seated()) > 0,
+		Sets: sets, Seats: seated,
 		Expected: r.kept.Students.V, People: r.list(true, ""), Work: work, Next: next, Queue: r.queue(), Sheets: sheets, Practice: r.kept.Practice,
 		Fronts: fronts, Said: Said{All: &said}}, err
 }

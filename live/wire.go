@@ -138,10 +138,10 @@ type StaffHello struct {
 	Code      string        `json:"code"`
 	ClassName string        `json:"className"`
 	// Expected is the class list, Sets the groups that are kept for the class, and
-	// Seats says that it is noted who sits where.
+	// Seats lists, row by row, who of them sits where.
 	Expected []roster.Listed `json:"expected"`
 	Sets     []GroupSet      `json:"sets,omitempty"`
-	Seats    bool            `json:"seats,omitempty"`
+	Seats    []string        `json:"seats,omitempty"`
 	People   []Person        `json:"people"`
 	Work     []Work          `json:"work"`
 	Next     Next            `json:"next"`

@@ -80,6 +80,9 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, less
 	n.Language, n.Voices, n.Dark = own.ForClass(), own.Questions, own.DarkFront
 	n.State.V, err = session.Start(board, ask.Pace)
 	n.State.V.Nameless = ask.Nameless
+	if w := own.Words; w != nil {
+		n.State.V.Holds.Words, n.State.V.Holds.Languages, n.State.V.Holds.Own = true, w.Languages, w.Own
+	}
 	if ask.Listed && n.ClassID != nil {
 		n.State.V.Entry = session.EntryList
 	}

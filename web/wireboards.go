@@ -109,10 +109,12 @@ type SourceKind string
 // Blank is a frame with nothing on it.
 type Blank struct{}
 
-// NewQuestion is a question that is asked on the spot, with the answers to choose from.
+// NewQuestion is a question that is asked on the spot, with the answers to choose from,
+// or with Rank to put in order.
 type NewQuestion struct {
 	Text    string   `json:"text"`
 	Options []string `json:"options"`
+	Rank    bool     `json:"rank,omitempty"`
 }
 
 // SomeFrames names frames of the same board.

@@ -32,12 +32,14 @@ type Kind string
 type Body struct {
 	Kind   Kind    `json:"kind" oneof:"questions"`
 	Choice *Choice `json:"choice,omitempty"`
+	Rank   *Rank   `json:"rank,omitempty"`
 }
 
 // Value is an answer: exactly the field that its Kind names is set.
 type Value struct {
 	Kind   Kind    `json:"kind" oneof:"values"`
 	Choice *Chosen `json:"choice,omitempty"`
+	Rank   *Ranked `json:"rank,omitempty"`
 }
 
 // kind is what every kind of question has.

@@ -11,7 +11,9 @@ import (
 	"alpenglow/core/session"
 )
 
-func told(at int64, c session.Command) session.Happening { return session.Happening{At: at, By: "ines", Command: c} }
+func told(at int64, c session.Command) session.Happening {
+	return session.Happening{At: at, By: "ines", Command: c}
+}
 
 func goes(frame string) session.Command {
 	return session.Command{Kind: session.KindGo, Go: &session.Go{Frame: frame}}

@@ -52,7 +52,7 @@ func (h *Hold) do(s *State, board lesson.Board, with With) error {
 	if h.Frame != "" || h.Student != "" {
 		return refusal.New(refusal.Malformed)
 	}
-	if err := h.Words.check(); err != nil {
+	if err := h.Words.Check(); err != nil {
 		return err
 	}
 	s.Holds.Words, s.Holds.Languages, s.Holds.Own = h.On, slices.Clone(h.Words.Languages), nil
@@ -64,7 +64,8 @@ func (h *Hold) do(s *State, board lesson.Board, with With) error {
 	return nil
 }
 
-func (h *HoldWords) check() error {
+// Check reports what is wrong.
+func (h *HoldWords) Check() error {
 	if len(h.Own) > words.MaxOwn || len(h.Languages) > len(words.Languages) {
 		return refusal.About(refusal.TooMany, "at most %d words", words.MaxOwn)
 	}

@@ -44,6 +44,8 @@ type Own struct {
 	Listed    bool            `json:"listed"`
 	Named     bool            `json:"named"`
 	Questions voices.Settings `json:"questions"`
+	// Words are those that wait for a yes in each lesson; nil for none.
+	Words *session.HoldWords `json:"words,omitempty"`
 	// Sound says that a timer sounds when it is over.
 	Sound bool `json:"sound"`
 	// DarkFront makes the front screen dark, Calm leaves movements out.
@@ -62,6 +64,8 @@ func (o Own) Check() error {
 	case !slices.Contains(Languages, o.Language), o.ClassLanguage != "" && !slices.Contains(Languages, o.ClassLanguage),
 		!slices.Contains(Regions, o.Region), o.Pace != session.Led && o.Pace != session.Own:
 		return refusal.About(refusal.Malformed, "settings")
+	case o.Words != nil:
+		return o.Words.Check()
 	}
 	return nil
 }

@@ -9,9 +9,11 @@ import (
 // KindClear removes the work of an author or of all.
 const KindClear Kind = "clear"
 
-// Clear removes the work of one author, or of everybody if Author is empty.
+// Clear removes the work of one author, or of everybody if Author is empty; of it that
+// alone which was written or drawn since a time, in milliseconds since 1970, if one is given.
 type Clear struct {
 	Author string `json:"author,omitempty"`
+	Since  int64  `json:"since,omitempty"`
 }
 
 func (c *Clear) right() right { return right{staff: true} }
@@ -27,7 +29,7 @@ func (c *Clear) check() error {
 // there to clear is refused, so that undo is not offered for nothing.
 func (c *Clear) do(e *edit) error {
 	work, err := e.each(func(m lesson.Element) bool {
-		return !m.IsAnswer() && !original(m) && (c.Author == "" || m.Author == c.Author)
+		return !m.IsAnswer() && !original(m) && (c.Author == "" || m.Author == c.Author) && m.At >= c.Since
 	})
 	if err != nil {
 		return err

@@ -95,7 +95,7 @@ test('a gallery walk on all devices: led, with words for whose work it is; by th
   await expect(bar).toHaveCount(0)
   await expect(walk(ada)).toHaveCount(0)
   const said = ada.locator('[data-part=remarked]')
-  await expect(said).toContainText('1 word about your work')
+  await expect(said).toContainText('What others say about your work (1)')
   await said.locator('summary').click()
   await expect(said).toContainText('Why above?')
   await expect(said).toContainText('Cem')

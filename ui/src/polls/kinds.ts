@@ -1,5 +1,5 @@
 import { v7 as uuidv7 } from 'uuid'
-import type { AnswerValue, Asked, Question } from '../wire/types.gen'
+import type { AnswerValue, Asked, Option, Question } from '../wire/types.gen'
 
 type Kind = Question['kind']
 type Of<K extends Kind> = Extract<Asked, { kind: K }>
@@ -26,14 +26,35 @@ const kinds: { [K in Kind]: About<K> } = {
     tally: ({ choice }, values) =>
       choice.options.map((o) => values.filter((value) => value.choice.option === o.id).length),
   },
+  rank: {
+    fresh: () => ({ kind: 'rank', rank: { options: [1, 2, 3].map(() => ({ id: uuidv7(), text: '' })) } }),
+    hasRight: () => false,
+    isRight: () => false,
+    // Points, as core/poll gives them.
+    tally: ({ rank: { options } }, values) =>
+      options.map((o) => values.reduce((sum, v) => sum + options.length - 1 - v.rank.order.indexOf(o.id), 0)),
+  },
 }
+
+/** What a question offers, whatever is done with it. */
+export const optionsOf = (asked: Asked): Option[] =>
+  asked.kind === 'choice' ? asked.choice.options : asked.rank.options
+
+/** The question with other options. */
+export const withOptions = (question: Question, options: Option[]): Question =>
+  question.kind === 'choice' ? { ...question, choice: { options } } : { ...question, rank: { options } }
 
 /** A new question of a kind. */
 export const freshQuestion = (kind: Kind): Question => ({ text: '', ...kinds[kind].fresh() })
 
-export const hasRight = (question: Question) => kinds[question.kind].hasRight(question)
+export const hasRight = (question: Question) => (kinds[question.kind] as About<Kind>).hasRight(question)
 
-export const isRight = (question: Question, value: AnswerValue) => kinds[question.kind].isRight(question, value)
+export const isRight = (question: Question, value: AnswerValue) =>
+  (kinds[question.kind] as About<Kind>).isRight(question, value)
 
 /** How many answers of each there are, in the order of the question. */
-export const tallyOf = (question: Question, values: AnswerValue[]) => kinds[question.kind].tally(question, values)
+export const tallyOf = (question: Question, values: AnswerValue[]) =>
+  (kinds[question.kind] as About<Kind>).tally(
+    question,
+    values.filter((v) => v.kind === question.kind),
+  )

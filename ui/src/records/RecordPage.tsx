@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Check, Download, ListChecks, X } from 'lucide-react'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { answerID } from '../rules/answers'
@@ -16,6 +16,7 @@ import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
 import type { Element, Frame, Kept, OnFrame, RecordReply } from '../wire/types.gen'
 import { WhoIs } from '../kit/windows/WhoIs'
+import { LessonLine } from '../line/LessonLine'
 import { when } from '../words/words'
 import { isHidden } from '../rules/standing'
 import { ToSignIn } from '../kit/ToSignIn'
@@ -52,6 +53,11 @@ export function RecordPage() {
   })
   /** Of whom is asked which student they were. */
   const [who, askWho] = useState<Kept | null>(null)
+  const students = query.data?.record.students
+  const nameOf = useCallback(
+    (id: string) => students?.find((s) => s.id === id)?.name ?? t('frame.somebody'),
+    [students, t],
+  )
   if (query.isError && codeOf(query.error) === 'sign-in-needed') return <ToSignIn />
   if (!query.data) {
     return (
@@ -110,6 +116,12 @@ export function RecordPage() {
             })}
           </section>
         )}
+        <section aria-labelledby="happened">
+          <h2 id="happened" className="mb-3 text-xl">
+            {t('run.tabLine')}
+          </h2>
+          <LessonLine session={about.id} board={record.board} nameOf={nameOf} />
+        </section>
         <section aria-labelledby="students">
           <h2 id="students" className="mb-3 text-xl">
             {t('record.students')}

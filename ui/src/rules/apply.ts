@@ -102,7 +102,12 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
     }
     case 'clear':
       for (const mark of [...marks.values()])
-        if (mark.kind !== 'answer' && (!s.clear.author || mark.author === s.clear.author)) take(mark)
+        if (
+          mark.kind !== 'answer' &&
+          (!s.clear.author || mark.author === s.clear.author) &&
+          mark.at >= (s.clear.since ?? 0)
+        )
+          take(mark)
       return
     case 'spread': // where notes will lie, the server finds; only taking it back is known
       for (const { mark, size, margin, ...place } of s.spread.to ?? []) {

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Logo } from '../kit/Logo'
 import { useLeft } from '../wire/useClock'
+import { optionsOf } from '../polls/kinds'
 import { PollCard } from '../polls/PollCard'
 import type { FrontStage, Person } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
@@ -137,7 +138,7 @@ function Poll({ stage }: { stage: FrontStage }) {
   if (mark?.kind !== 'poll') return null
   const { phase, round } = stage.polls[mark.id] ?? { phase: 'closed', round: 1 }
   const { counts, answered } = stage.tally ?? { counts: [], answered: 0 }
-  const many = mark.poll.choice.options.length
+  const many = optionsOf(mark.poll).length
   return (
     <div className="flex size-full flex-col justify-center gap-[2cqh] overflow-hidden p-[4cqh]" inert>
       <PollCard

@@ -67,21 +67,23 @@ export default function Walk({ walk, me, group }: { walk: Walking; me: string; g
         )}
       </header>
       {walk.own && walk.each ? <MoveOn key={`${at.owner} ${walk.since}`} walk={walk} /> : null}
-      <div className="mx-auto flex w-full max-w-5xl flex-col gap-3 p-3">
+      <div className="mx-auto grid w-full max-w-7xl items-start gap-3 p-3 lg:grid-cols-[1fr_22rem]">
         <div
-          className="aspect-[1.6] max-h-[56dvh] w-full overflow-hidden rounded-xl border border-line bg-paper [container-type:size]"
+          className="aspect-[1.6] max-h-[72dvh] w-full overflow-hidden rounded-xl border border-line bg-paper [container-type:size]"
           aria-hidden="true"
         >
           <FrontFrame key={sheet.sheet} frame={at.frame} sheet={sheet} polls={at.polls} />
         </div>
-        <Reads marks={sheet.marks} stage={at} />
-        <Remarks
-          key={sheet.sheet}
-          sheet={sheet.sheet}
-          remarks={remarksOn(sheet.marks, me)}
-          me={me}
-          may={Boolean(walk.replies) && !own}
-        />
+        <div className="flex min-w-0 flex-col gap-3">
+          <Reads marks={sheet.marks} stage={at} />
+          <Remarks
+            key={sheet.sheet}
+            sheet={sheet.sheet}
+            remarks={remarksOn(sheet.marks, me)}
+            me={me}
+            may={Boolean(walk.replies) && !own}
+          />
+        </div>
       </div>
     </section>
   )

@@ -207,8 +207,13 @@ export type Choice = {
   options: Array<Option>;
 };
 
+export type Rank = {
+  options: Array<Option>;
+};
+
 export type Asked = (
   | { kind: "choice"; choice: Choice }
+  | { kind: "rank"; rank: Rank }
 );
 
 export type Question = {
@@ -220,8 +225,13 @@ export type Chosen = {
   option: string;
 };
 
+export type Ranked = {
+  order: Array<string>;
+};
+
 export type AnswerValue = (
   | { kind: "choice"; choice: Chosen }
+  | { kind: "rank"; rank: Ranked }
 );
 
 export type Answer = {
@@ -606,7 +616,7 @@ export type StaffHello = {
   className: string;
   expected: Array<Listed>;
   sets?: Array<GroupSet>;
-  seats?: boolean;
+  seats?: Array<string>;
   people: Array<Person>;
   work: Array<Work>;
   next: Next;
@@ -756,6 +766,7 @@ export type Show = {
 
 export type Clear = {
   author?: string;
+  since?: number;
 };
 
 export type Spot = {
@@ -1281,6 +1292,7 @@ export type OwnSettings = {
   listed: boolean;
   named: boolean;
   questions: VoiceSettings;
+  words?: HoldWords;
   sound: boolean;
   darkFront: boolean;
   calm: boolean;
@@ -1989,6 +2001,7 @@ export type FromIntake = {
 export type NewQuestion = {
   text: string;
   options: Array<string>;
+  rank?: boolean;
 };
 
 export type FrameSource = (

@@ -1,6 +1,7 @@
 import type { AnswerValue, Element, Frame, Tint } from '../../wire/types.gen'
 import { groundOf } from '../../wire/ground'
 import { fixedOn, laid } from '../../rules/pieces'
+import { optionsOf } from '../../polls/kinds'
 import { boundsOf, CELL, columnWidths, endsOf, FRAME, LINE, NOTE, PROMPT, SHAPE_TEXT, type Box } from './geometry'
 import { HEAD, inColumns, type Head } from './columns'
 import { lines } from './lines'
@@ -399,17 +400,20 @@ function table(to: Context, rows: string[][], w: number, h: number) {
 }
 
 function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: AnswerValue | undefined, again: () => void) {
-  const { text, choice } = mark.poll
+  const { text } = mark.poll
+  const ranked = chosen?.kind === 'rank' ? chosen.rank.order : []
+  const options = optionsOf(mark.poll)
   to.fillStyle = token('paper')
   to.fillRect(0, 0, mark.w, mark.h)
   to.fillStyle = token('night')
   to.font = font(44, 650)
   lines(to, text, mark.w - 60).forEach((line, i) => begin(to, line, 30, 30 + i * 56, mark.w - 60, text))
   const top = 150
-  const step = (mark.h - top - 20) / choice.options.length
-  choice.options.forEach((option, i) => {
+  const step = (mark.h - top - 20) / options.length
+  options.forEach((option, i) => {
     const y = top + i * step
-    const mine = option.id === chosen?.choice.option
+    const mine = chosen?.kind === 'choice' && option.id === chosen.choice.option
+    const place = ranked.indexOf(option.id)
     to.fillStyle = mine ? token('dusk') : token('mist')
     to.beginPath()
     to.roundRect(30, y, mark.w - 60, step - 18, 16)
@@ -422,6 +426,12 @@ function poll(to: Context, mark: Element & { kind: 'poll' }, chosen: AnswerValue
       const k = Math.min(side / image.naturalWidth, side / image.naturalHeight)
       to.drawImage(image, 45, y + 6, image.naturalWidth * k, image.naturalHeight * k)
     }
-    begin(to, (mine ? '● ' : '') + option.text, 60 + side, y + (step - 18 - 38) / 2, mark.w - 150 - side)
+    begin(
+      to,
+      (mine ? '● ' : place >= 0 ? `${place + 1}. ` : '') + option.text,
+      60 + side,
+      y + (step - 18 - 38) / 2,
+      mark.w - 150 - side,
+    )
   })
 }

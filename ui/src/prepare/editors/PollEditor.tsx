@@ -6,6 +6,7 @@ import { useHand } from '../../frame/hand/useHand'
 import { pictureURL } from '../../frame/pictures/pictures'
 import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/windows/Dialog'
+import { optionsOf, withOptions } from '../../polls/kinds'
 import type { Element, Option } from '../../wire/types.gen'
 import { LibraryDialog } from '../LibraryDialog'
 import { useDeskState } from '../useDesk'
@@ -13,7 +14,7 @@ import { useSaving } from '../useSaving'
 
 type Props = { mark: Element & { kind: 'poll' }; onClose: () => void }
 
-const MAX_OPTIONS = 12
+const MAX_OPTIONS = { choice: 12, rank: 8 }
 
 /** Where a choice question is written: its answers as text or picture, right ones marked or none. */
 export function PollEditor({ mark, onClose }: Props) {
@@ -22,14 +23,15 @@ export function PollEditor({ mark, onClose }: Props) {
   const objectives = useDeskState((s) => s.outline?.objectives ?? [])
   const [poll, setPoll] = useState(mark.poll)
   const [picturing, setPicturing] = useState<string | null>(null)
-  const { options } = poll.choice
-  const offer = (to: Option[]) => setPoll({ ...poll, choice: { options: to } })
+  const options = optionsOf(poll)
+  const ranks = poll.kind === 'rank'
+  const offer = (to: Option[]) => setPoll(withOptions(poll, to))
   const choose = (id: string, part: Partial<Option>) => offer(options.map((o) => (o.id === id ? { ...o, ...part } : o)))
   const saved = useRef(JSON.stringify(mark.poll))
   useSaving(poll, () => {
     // Answers without words or picture are those that nobody wanted.
     const filled = options.filter((c) => c.text.trim() || c.picture)
-    const now = { ...poll, choice: { options: filled.length >= 2 ? filled : options } }
+    const now = withOptions(poll, filled.length >= 2 ? filled : options)
     if (JSON.stringify(now) === saved.current) return
     saved.current = JSON.stringify(now)
     hand.do([{ kind: 'set', set: { mark: mark.id, poll: now } }])
@@ -53,15 +55,17 @@ export function PollEditor({ mark, onClose }: Props) {
         <ol className="flex flex-col gap-2">
           {options.map((c, i) => (
             <li key={c.id} className="flex items-center gap-2">
-              <label className="flex shrink-0 items-center gap-1.5 text-sm" title={t('prepare.markRight')}>
-                <input
-                  type="checkbox"
-                  className="size-5 accent-fern"
-                  checked={c.right ?? false}
-                  onChange={(e) => choose(c.id, { right: e.target.checked })}
-                  aria-label={t('prepare.isRight', { n: i + 1 })}
-                />
-              </label>
+              {!ranks && (
+                <label className="flex shrink-0 items-center gap-1.5 text-sm" title={t('prepare.markRight')}>
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-fern"
+                    checked={c.right ?? false}
+                    onChange={(e) => choose(c.id, { right: e.target.checked })}
+                    aria-label={t('prepare.isRight', { n: i + 1 })}
+                  />
+                </label>
+              )}
               {c.picture && <img src={pictureURL(c.picture)} alt="" className="h-10 w-14 rounded object-cover" />}
               <input
                 aria-label={t('prepare.answer', { n: i + 1 })}
@@ -91,7 +95,7 @@ export function PollEditor({ mark, onClose }: Props) {
         </ol>
       </fieldset>
       <p className="mt-2 text-sm text-slate" role="status">
-        {right === 0 ? t('prepare.noRight') : t('prepare.someRight', { count: right })}
+        {ranks ? t('prepare.ranked') : right === 0 ? t('prepare.noRight') : t('prepare.someRight', { count: right })}
       </p>
       {objectives.length > 0 && (
         <fieldset className="mt-3">
@@ -114,7 +118,7 @@ export function PollEditor({ mark, onClose }: Props) {
       )}
       <div className="mt-4 flex justify-between gap-2">
         <Button
-          disabled={options.length >= MAX_OPTIONS}
+          disabled={options.length >= MAX_OPTIONS[poll.kind]}
           onClick={() => offer([...options, { id: uuidv7(), text: '' }])}
         >
           <Plus size={17} aria-hidden="true" />

@@ -10,7 +10,8 @@ import { call, codeOf } from '../../wire/http'
 import type { Alike, Frame } from '../../wire/types.gen'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
-import { asColumns, offered, type By, type Group } from './groups'
+import { clock } from '../../words/words'
+import { asColumns, offered, ways, type By, type Group } from './groups'
 import { Groups } from './Groups'
 
 /** Which notes say the same: offered as groups, and as columns once the teacher says so. */
@@ -45,7 +46,14 @@ function Sorting({ frame, sheet, onDone }: { frame: Frame; sheet: string; onDone
   const alike = reply.data
   if (!alike) return reply.isError ? <Refusal code={codeOf(reply.error)} /> : <p role="status">{t('loading')}</p>
   const { notes } = alike
-  const nameOf = (key: string) => (by === 'tint' ? t(`tints.${key}`) : (people.get(key)?.name ?? ''))
+  const nameOf = (key: string) => {
+    if (by === 'tint') return t(`tints.${key}`)
+    const [from = 0, to = 0] = key.split('-').map(Number)
+    if (by === 'time') return clock(from) === clock(to) ? clock(from) : `${clock(from)} – ${clock(to)}`
+    if (by === 'agreed')
+      return to === 0 ? t('alike.nobody') : t(Number.isFinite(to) ? 'alike.agree' : 'alike.agreeMore', { from, to })
+    return people.get(key)?.name ?? ''
+  }
   const groups = changed ?? offered(alike, by, nameOf)
   if (notes.length < 2) return <p>{t('alike.few')}</p>
   async function lay() {
@@ -70,7 +78,7 @@ function Sorting({ frame, sheet, onDone }: { frame: Frame; sheet: string; onDone
               change(null)
             }}
           >
-            {(['alike', 'tint', 'author'] as const).map((b) => (
+            {ways.map((b) => (
               <option key={b} value={b}>
                 {t(`alike.by_${b}`)}
               </option>

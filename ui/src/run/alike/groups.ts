@@ -4,7 +4,10 @@ import type { Alike, AlikeNote } from '../../wire/types.gen'
 export type Group = { key: string; name: string; notes: string[]; unsure: boolean }
 
 /** By what notes are sorted. */
-export type By = 'alike' | 'tint' | 'author'
+export type By = 'alike' | 'tint' | 'author' | 'agreed' | 'time'
+
+/** The ways to sort. */
+export const ways: By[] = ['alike', 'tint', 'author', 'agreed', 'time']
 
 /** How many columns a frame has at most (core/lesson). */
 export const MOST = 6
@@ -13,6 +16,8 @@ export const MOST = 6
 export function offered({ groups, notes }: Alike, by: By, nameOf: (key: string) => string): Group[] {
   if (by === 'alike')
     return groups.map((g, i) => ({ key: `${i}`, name: g.name, notes: g.texts, unsure: g.unsure ?? false }))
+  if (by === 'time') return byTime(notes, nameOf)
+  if (by === 'agreed') return byAgreement(notes, nameOf)
   const found = new Map<string, Group>()
   for (const note of notes) {
     const key = by === 'tint' ? note.tint : note.author
@@ -21,6 +26,39 @@ export function offered({ groups, notes }: Alike, by: By, nameOf: (key: string) 
     found.set(key, group)
   }
   return [...found.values()].sort((a, b) => b.notes.length - a.notes.length)
+}
+
+/** Up to how many agree, in each column but the last. */
+const agreements = [0, 2, 5]
+
+function byAgreement(notes: AlikeNote[], nameOf: (key: string) => string): Group[] {
+  const bounds = [
+    ...agreements.map((to, i) => [i === 0 ? 0 : agreements[i - 1]! + 1, to] as const),
+    [6, Infinity] as const,
+  ]
+  return bounds
+    .map(([from, to]) => ({
+      key: `${from}`,
+      name: nameOf(`${from}-${to}`),
+      notes: notes.filter((n) => (n.agreed ?? 0) >= from && (n.agreed ?? 0) <= to).map((n) => n.id),
+      unsure: false,
+    }))
+    .filter((g) => g.notes.length > 0)
+    .reverse()
+}
+
+/** In columns of about as many notes each, in the order in which they came. */
+function byTime(notes: AlikeNote[], nameOf: (key: string) => string): Group[] {
+  const columns = Math.min(MOST - 2, Math.max(1, Math.ceil(notes.length / 6)))
+  const each = Math.ceil(notes.length / columns)
+  return Array.from({ length: columns }, (_, i) => notes.slice(i * each, (i + 1) * each))
+    .filter((some) => some.length > 0)
+    .map((some) => ({
+      key: `${some[0]!.at}`,
+      name: nameOf(`${some[0]!.at}-${some.at(-1)!.at}`),
+      notes: some.map((n) => n.id),
+      unsure: false,
+    }))
 }
 
 /** The notes that are in no group. */

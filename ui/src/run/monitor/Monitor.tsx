@@ -53,6 +53,10 @@ export function Monitor({ frame, staff, large, onLarge, onFront, onGallery }: Pr
   const [comparing, compare] = useState(false)
   const grouped = frame.arrangement === 'groups'
   const groups = staff.state.groups ?? noGroups
+  const seats = useMemo(() => {
+    const here = new Map([...people.values()].map((p) => [p.student, p.id]))
+    return (staff.seats ?? []).flatMap((student) => here.get(student) ?? [])
+  }, [people, staff.seats])
   const byPart = useMarks(sheets, frame.id, grouped ? 'owner' : 'author')
   const parts = useMemo(
     () => (grouped ? groupParts(groups, people, byPart, t) : studentParts(people, frame.arrangement)),
@@ -90,9 +94,10 @@ export function Monitor({ frame, staff, large, onLarge, onFront, onGallery }: Pr
       <Tools
         grouped={grouped}
         groups={groups.length}
+        seated={seats.length > 0}
         order={order.by}
         onOrder={(by) => {
-          setOrder({ by, places: placed(parts, by, next, groups) })
+          setOrder({ by, places: placed(parts, by, next, groups, seats) })
           setPage(0)
         }}
         filter={filter}

@@ -10,9 +10,18 @@ export type Size = keyof typeof sizes
 
 const states: StudentState[] = ['notBegun', 'atWork', 'quiet', 'done', 'help', 'away', 'gone']
 
+const orders = (groups: boolean, seats: boolean): Order[] => [
+  'name',
+  'next',
+  ...(groups ? (['group'] as const) : []),
+  ...(seats ? (['seat'] as const) : []),
+]
+
 type Props = {
   grouped: boolean
   groups: number
+  /** Whether it is noted who sits where. */
+  seated: boolean
   order: Order
   onOrder: (order: Order) => void
   filter: Filter
@@ -28,7 +37,7 @@ type Props = {
 /** In which order everyone's work stands, whose of it is shown, and how large. */
 export function Tools(props: Props) {
   const { t } = useTranslation()
-  const { grouped, groups, order, onOrder, filter, onFilter, size, onSize, shown, all, page, onPage } = props
+  const { grouped, groups, seated, order, onOrder, filter, onFilter, size, onSize, shown, all, page, onPage } = props
   const select = 'rounded-lg border border-edge bg-paper px-2 py-1.5'
   const pages = Math.max(1, Math.ceil(shown / PAGE))
   return (
@@ -41,7 +50,7 @@ export function Tools(props: Props) {
             value={order}
             onChange={(e) => onOrder(e.target.value as Order)}
           >
-            {(['name', 'next', ...(groups > 0 ? (['group'] as const) : [])] as const).map((o) => (
+            {orders(groups > 0, seated).map((o) => (
               <option key={o} value={o}>
                 {t(`monitor.by_${o}`)}
               </option>

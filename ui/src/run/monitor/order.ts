@@ -3,7 +3,7 @@ import type { NextRow, StudentState } from '../../wire/types.gen'
 import type { Marks, Part } from './parts'
 
 /** In which order parts stand. */
-export type Order = 'name' | 'next' | 'group'
+export type Order = 'name' | 'next' | 'group' | 'seat'
 
 /** Which parts are shown: those of students in a state, of a group by its number, with a word in what they wrote. */
 export type Filter = { state: StudentState | ''; group: number; word: string }
@@ -14,15 +14,30 @@ export const everything: Filter = { state: '', group: 0, word: '' }
 export const PAGE = 40
 
 /** The places of parts in an order; it is asked for once, and they keep their places until it is asked for again. */
-export function placed(parts: readonly Part[], order: Order, next: readonly NextRow[], groups: string[][]): string[] {
+export function placed(
+  parts: readonly Part[],
+  order: Order,
+  next: readonly NextRow[],
+  groups: string[][],
+  /** Who sits where, row by row, by the ids of those who are here. */
+  seats: readonly string[],
+): string[] {
   if (order === 'name') return parts.map((p) => p.key)
   const at = new Map(next.map((row, i) => [row.student, i]))
   const group = (p: Part) => {
     const n = groups.findIndex((ids) => ids.includes(p.authors[0] ?? ''))
     return n < 0 ? groups.length : n
   }
+  const seat = (p: Part) => {
+    const at = seats.indexOf(p.authors[0] ?? '')
+    return at < 0 ? seats.length : at
+  }
   const rank = (p: Part) =>
-    order === 'group' ? group(p) : Math.min(...p.authors.map((id) => at.get(id) ?? next.length), next.length)
+    order === 'group'
+      ? group(p)
+      : order === 'seat'
+        ? seat(p)
+        : Math.min(...p.authors.map((id) => at.get(id) ?? next.length), next.length)
   return [...parts].sort((a, b) => rank(a) - rank(b)).map((p) => p.key)
 }
 

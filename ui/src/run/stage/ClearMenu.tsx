@@ -5,6 +5,9 @@ import type { Element } from '../../wire/types.gen'
 import { useLesson, useLessonState } from '../../wire/useLesson'
 import { isRemoved } from '../../rules/standing'
 
+/** What came in the last so many minutes may be cleared together. */
+const recent = [1, 5]
+
 /** Clears one person's work, everybody's or one's own from a sheet; one undo brings it back. */
 export function ClearMenu({ sheet, marks }: { sheet: string; marks: readonly Element[] }) {
   const { t } = useTranslation()
@@ -34,6 +37,17 @@ export function ClearMenu({ sheet, marks }: { sheet: string; marks: readonly Ele
         <DropdownMenu.Item className={item} onSelect={() => clear()}>
           {t('clear.all')}
         </DropdownMenu.Item>
+        {recent.map((m) => (
+          <DropdownMenu.Item
+            key={m}
+            className={item}
+            onSelect={() =>
+              lesson.do(sheet, { kind: 'clear', clear: { since: (lesson.clock.now() ?? Date.now()) - m * 60_000 } })
+            }
+          >
+            {t('clear.recent', { count: m })}
+          </DropdownMenu.Item>
+        ))}
         {authors.has('staff') && (
           <DropdownMenu.Item className={item} onSelect={() => clear('staff')}>
             {t('clear.mine')}

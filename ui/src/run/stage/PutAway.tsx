@@ -28,11 +28,15 @@ export function PutAway({ frame }: { frame: Frame }) {
     // What left last stands first.
     .sort((a, b) => (b.mark.standing?.at ?? 0) - (a.mark.standing?.at ?? 0))
   const [who, only] = useState('')
+  const [since, setSince] = useState(0)
   const now = useNow()
   if (away.length === 0) return null
   const nameOf = (id?: string) => people.get(id ?? '')?.name ?? t('frame.teacher')
-  const shown = away.filter(({ mark }) => !who || (mark.author || 'staff') === who)
-  const seen = shown.length > 0 ? shown : away
+  const shown = away.filter(
+    ({ mark }) =>
+      (!who || (mark.author || 'staff') === who) && (!since || (mark.standing?.at ?? 0) >= now - since * 60_000),
+  )
+  const seen = shown
   function back(some: typeof away) {
     for (const sheet of new Set(some.map((s) => s.sheet))) {
       const steps = some
@@ -63,11 +67,24 @@ export function PutAway({ frame }: { frame: Frame }) {
               ))}
             </select>
           </label>
+          <select
+            aria-label={t('run.when')}
+            className="rounded-lg border border-edge bg-paper px-2 py-1.5"
+            value={since}
+            onChange={(e) => setSince(Number(e.target.value))}
+          >
+            {[0, 1, 5, 15].map((m) => (
+              <option key={m} value={m}>
+                {m === 0 ? t('run.whenever') : t('run.lastMinutes', { count: m })}
+              </option>
+            ))}
+          </select>
           <span className="grow" />
           {seen.length > 1 && (
             <Button onClick={() => back(seen)}>{t('run.bringBackAll', { count: seen.length })}</Button>
           )}
         </p>
+        {seen.length === 0 && <p className="text-slate">{t('run.noneAway')}</p>}
         <ul className="flex flex-col gap-2">
           {seen.map(({ mark, sheet }) => (
             <li key={mark.id} className="flex items-center gap-3 rounded-lg border border-line p-2.5">

@@ -11,6 +11,7 @@ import { useCalmState } from '../../wire/useCalm'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
 import { AlikeButton } from '../alike/AlikeButton'
+import { AskAbout } from '../alike/AskAbout'
 import { AtBoard } from './AtBoard'
 import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
@@ -155,6 +156,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
               {!frame.layout.columns?.length && <IntoColumns frame={frame.id} marks={sheet.marks} />}
               {!frame.layout.columns?.length && <Spread sheet={sheet.sheet} marks={sheet.marks} />}
               <AlikeButton frame={frame} sheet={sheet.sheet} />
+              <AskAbout staff={staff} frame={frame} marks={sheet.marks} />
               <HistoryButton frame={frame} sheet={sheet.sheet} />
               <ClearMenu sheet={sheet.sheet} marks={sheet.marks} />
             </>

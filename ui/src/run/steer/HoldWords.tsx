@@ -2,6 +2,12 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/windows/Dialog'
+import { Refusal } from '../../kit/Refusal'
+import { Switch } from '../../kit/Switch'
+import { call } from '../../wire/http'
+import type { OwnSettings } from '../../wire/types.gen'
+import { useAct } from '../../wire/useAct'
+import { useMe } from '../../wire/useMe'
 import { useStaffLesson } from '../../wire/useStaff'
 import type { Staff } from '../../wire/lesson'
 
@@ -16,9 +22,21 @@ export function HoldWords({ staff, onClose }: { staff: Staff; onClose: () => voi
   const [of, setOf] = useState(words ? (chosen ?? []) : [...new Set(['en', i18n.language])])
   const [own, setOwn] = useState((mine ?? []).join('\n'))
   const names = new Intl.DisplayNames(i18n.language, { type: 'language' })
+  const me = useMe()
+  const settings = me.data?.teacher?.role === 'guest' ? undefined : me.data?.teacher?.settings
+  const [always, setAlways] = useState<boolean | null>(null)
+  const keeps = always ?? settings?.words !== undefined
+  const { act, problem } = useAct('me')
   async function save(on: boolean) {
     const list = own.split('\n').filter((w) => w.trim())
-    if (await lesson.give({ kind: 'hold', hold: { on, words: { languages: of, own: list } } })) onClose()
+    const held = { languages: of, own: list }
+    if (!(await lesson.give({ kind: 'hold', hold: { on, words: held } }))) return
+    const next = settings && { ...settings, words: on && keeps ? held : undefined }
+    const refused =
+      next && JSON.stringify(next.words) !== JSON.stringify(settings.words)
+        ? await act(() => call('POST', '/settings', next satisfies OwnSettings))
+        : null
+    if (!refused) onClose()
   }
   return (
     <Dialog open onOpenChange={onClose} title={t('hold.words')} text={t('hold.wordsText')}>
@@ -54,6 +72,8 @@ export function HoldWords({ staff, onClose }: { staff: Staff; onClose: () => voi
             ))}
           </div>
         </fieldset>
+        {settings && <Switch label={t('hold.always')} help={t('hold.alwaysText')} on={keeps} onSwitch={setAlways} />}
+        <Refusal code={problem} />
         <div className="flex flex-wrap gap-2">
           <Button look="main" type="submit">
             {t(words ? 'hold.wordsSave' : 'hold.wordsOn')}
