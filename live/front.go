@@ -127,6 +127,7 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 		stage.Tally = tally
 	}
 	sheets := []SheetView{}
+	var past *Past
 	if len(owners) > 0 {
 		keys, err := h.store.EnsureSheets(ctx, r.kept.ID, frame, owners)
 		if err != nil {
@@ -135,13 +136,19 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 		if sheets, err = h.views(ctx, audience.Front(owners), true, keys, ask.Have); err != nil {
 			return nil, err
 		}
+		if stage.Show.Kind == session.FrontPast && len(sheets) == 1 {
+			past, err = h.pastOf(ctx, r.kept.ID, sheets[0].Sheet, stage.Show.To, audience.Front(owners))
+			if err != nil {
+				return nil, err
+			}
+		}
 	}
 	stage.Stage = stage.Stage.Knowing(ask.Known)
 	people := []Person{}
 	if !state.Ended {
 		people = r.list(false, "")
 	}
-	return FrontHello{Front: stage, People: people, Sheets: sheets, Language: r.kept.Language, Dark: r.kept.Dark}, nil
+	return FrontHello{Front: stage, People: people, Sheets: sheets, Past: past, Language: r.kept.Language, Dark: r.kept.Dark}, nil
 }
 
 // onFront gives the front screen as an audience of a sheet, where it shows that

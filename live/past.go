@@ -6,6 +6,7 @@ import (
 	"sync"
 	"time"
 
+	"alpenglow/core/audience"
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
 	"alpenglow/core/sheet"
@@ -207,4 +208,24 @@ func (h *Hub) remember(ctx context.Context, at *held, s *sheet.SetBack) error {
 		then, _ := p.after(p.count(to))
 		s.Given(then, only)
 	})
+}
+
+// Past is a sheet as it was after a change that was made At, in milliseconds since 1970.
+type Past struct {
+	At    int64            `json:"at"`
+	Marks []lesson.Element `json:"marks"`
+}
+
+// pastOf gives a sheet as it was after the change with a number, as somebody may see it.
+func (h *Hub) pastOf(ctx context.Context, sessionID, sheetID string, to int64, who audience.Audience) (*Past, error) {
+	was := Past{}
+	err := h.look(ctx, sessionID, sheetID, func(p *past) {
+		n := p.count(to)
+		if n > 0 {
+			was.At = p.changes[n-1].At
+		}
+		then, _ := p.after(n)
+		was.Marks = who.Past(then, p.now)
+	})
+	return &was, err
 }

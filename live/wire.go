@@ -119,6 +119,8 @@ type FrontHello struct {
 	Front  session.FrontStage `json:"front"`
 	People []Person           `json:"people"`
 	Sheets []SheetView        `json:"sheets"`
+	// Past is the sheet as it was, where that is shown beside how it is.
+	Past *Past `json:"past,omitempty"`
 	// Language is that of the lesson; Dark says that its teacher wants a dark screen.
 	Language settings.Language `json:"language"`
 	Dark     bool              `json:"dark,omitempty"`

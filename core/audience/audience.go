@@ -98,6 +98,21 @@ func (a Audience) Marks(s *sheet.Sheet) []lesson.Element {
 	return slices.DeleteFunc(s.Marks(), func(e lesson.Element) bool { return !a.Mark(e) })
 }
 
+// Past gives the marks of a sheet as they were at a time, as far as the audience may see
+// them: what the class saw then, and what has been put away since is put away there, too.
+func (a Audience) Past(then []lesson.Element, now *sheet.Sheet) []lesson.Element {
+	seen := []lesson.Element{}
+	for _, e := range then {
+		m, there := now.Mark(e.ID)
+		away := there && (m.Stands() == lesson.Hidden || m.Stands() == lesson.Held ||
+			m.Stands() == lesson.Removed && m.Standing.By != m.Author)
+		if e.OnFrame() && (a.staff || a.Mark(e) && !away) {
+			seen = append(seen, e)
+		}
+	}
+	return seen
+}
+
 // Change gives a change, which the sheet has taken, as the audience may see it.
 // What they may not see is left out; the number stays, so that nobody's stream
 // has holes. A mark that comes into their sight comes whole.

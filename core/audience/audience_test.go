@@ -141,3 +141,32 @@ func TestHeld(t *testing.T) {
 		t.Errorf("%v", got)
 	}
 }
+
+// How it was is shown as the class saw it then, without what has been put away since; what
+// its author has removed since was there, and may be seen again.
+func TestPast(t *testing.T) {
+	removed := func(by string) *lesson.Standing { return &lesson.Standing{Is: lesson.Removed, By: by, At: 2} }
+	for _, c := range []struct {
+		name      string
+		then, now *lesson.Standing
+		front     bool
+	}{
+		{"unchanged", nil, nil, true}, {"hidden since", nil, standing(lesson.Hidden), false},
+		{"held since", nil, standing(lesson.Held), false}, {"removed by its author since", nil, removed("noor"), true},
+		{"removed by the teacher since", nil, removed(lesson.Staff), false},
+		{"removed by another since", nil, removed("kenji"), false},
+		{"held then, shown since", standing(lesson.Held), nil, false},
+		{"hidden then, shown since", standing(lesson.Hidden), nil, false},
+	} {
+		then, now := note("m", "noor", lesson.Shown), note("m", "noor", lesson.Shown)
+		then.Standing, now.Standing = c.then, c.now
+		s := sheet.New("noor")
+		s.Load(now, 1)
+		if got := len(audience.Front([]string{"noor"}).Past([]lesson.Element{then}, s)) == 1; got != c.front {
+			t.Errorf("%s: in front %v", c.name, got)
+		}
+		if got := len(audience.Staff().Past([]lesson.Element{then}, s)) == 1; !got {
+			t.Errorf("%s: the staff does not see it", c.name)
+		}
+	}
+}

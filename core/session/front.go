@@ -18,13 +18,14 @@ const KindFront CommandKind = "front"
 type FrontKind string
 
 // What a front screen shows: how to join, who is in and the first task; the frame
-// that the class is on, with the class's work; one to six sheets of a frame; a
-// poll; some words in large letters; nothing.
+// that the class is on, with the class's work; one to six sheets of a frame; one sheet
+// as it was, beside how it is; a poll; some words in large letters; nothing.
 const (
 	FrontGathering FrontKind = "gathering"
 	FrontFrame     FrontKind = "frame"
 	FrontSheets    FrontKind = "sheets"
 	FrontPoll      FrontKind = "poll"
+	FrontPast      FrontKind = "past"
 	FrontWords     FrontKind = "words"
 	FrontNothing   FrontKind = "nothing"
 )
@@ -40,9 +41,11 @@ const (
 // which note on each column of the class's frame is shown, by the column's id, where
 // there is not room for all.
 type Front struct {
-	Kind   FrontKind      `json:"kind"`
-	Frame  string         `json:"frame,omitempty"`
-	Owners []string       `json:"owners,omitempty"`
+	Kind   FrontKind `json:"kind"`
+	Frame  string    `json:"frame,omitempty"`
+	Owners []string  `json:"owners,omitempty"`
+	// To is up to which of its changes a sheet of the past is shown.
+	To     int64          `json:"to,omitempty"`
 	Poll   string         `json:"poll,omitempty"`
 	Result bool           `json:"result,omitempty"`
 	Words  string         `json:"words,omitempty"`
@@ -76,9 +79,12 @@ func (f *Front) do(s *State, board lesson.Board, with With) error {
 			return refusal.New(refusal.NoSuchPoll)
 		}
 		next.Frame, next.Poll, next.Result = frame, f.Poll, f.Result
-	case FrontSheets:
+	case FrontSheets, FrontPast:
 		if !s.IsOpen(f.Frame) {
 			return refusal.New(refusal.NoSuchFrame)
+		}
+		if f.Kind == FrontPast && (len(f.Owners) != 1 || f.To < 1) {
+			return refusal.About(refusal.Malformed, "whose, and when")
 		}
 		if n := len(f.Owners); n == 0 || n > MaxSideBySide {
 			return refusal.About(refusal.Malformed, "1 to %d side by side", MaxSideBySide)
@@ -90,6 +96,9 @@ func (f *Front) do(s *State, board lesson.Board, with With) error {
 			next.Owners = append(next.Owners, o)
 		}
 		next.Frame = f.Frame
+		if f.Kind == FrontPast {
+			next.To = f.To
+		}
 	default:
 		return refusal.New(refusal.Malformed)
 	}
@@ -128,7 +137,7 @@ func (s State) OnFront(board lesson.Board) (frame string, owners []string) {
 		}
 	case FrontGathering, "":
 		frame = s.Frame // the first task is read from it, and nobody's work
-	case FrontSheets:
+	case FrontSheets, FrontPast:
 		frame, owners = s.Front.Frame, s.Front.Owners
 	case FrontPoll:
 		frame = s.Front.Frame

@@ -211,6 +211,32 @@ func TestWalk(t *testing.T) {
 	}
 }
 
+// Before and after is one sheet of a frame that is open, up to one of its changes.
+func TestPastInFront(t *testing.T) {
+	with := session.With{Students: []string{"noor", "kenji"}}
+	s, _ := session.Start(board(), session.Led)
+	for name, c := range map[string]struct {
+		front session.Front
+		want  refusal.Code
+	}{
+		"one":          {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"noor"}, To: 3}, ""},
+		"the class's":  {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"class"}, To: 1}, ""},
+		"two":          {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"noor", "kenji"}, To: 3}, refusal.Malformed},
+		"nobody's":     {session.Front{Kind: session.FrontPast, Frame: "one", To: 3}, refusal.Malformed},
+		"at no time":   {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"noor"}}, refusal.Malformed},
+		"not open":     {session.Front{Kind: session.FrontPast, Frame: "three", Owners: []string{"noor"}, To: 3}, refusal.NoSuchFrame},
+		"a stranger's": {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"x"}, To: 3}, refusal.NoSuchSheet},
+	} {
+		next, err := s.Apply(board(), session.Command{Kind: session.KindFront, Front: &c.front}, with)
+		if code(err) != c.want {
+			t.Errorf("%s: %v, want %q", name, err, c.want)
+		}
+		if frame, owners := next.OnFront(board()); err == nil && (frame != "one" || len(owners) != 1 || next.Front.To != c.front.To) {
+			t.Errorf("%s: %q %v %d", name, frame, owners, next.Front.To)
+		}
+	}
+}
+
 // Whatever is told a walk and the groups meanwhile: nobody panics, whoever asks where to
 // begin gets a stop that there is, and nothing is shown of a frame that is not open.
 func TestWalkAtRandom(t *testing.T) {

@@ -47,7 +47,7 @@ var values = map[reflect.Type][]string{
 	of[web.Did]():            strs(web.Dids),
 	of[web.IntakeState]():    {string(web.IntakeReading), string(web.IntakeDone), string(web.IntakeFailed)},
 	of[lesson.Arrangement](): {string(lesson.WholeClass), string(lesson.Groups), string(lesson.Individual)},
-	of[session.FrontKind](): {string(session.FrontGathering), string(session.FrontFrame), string(session.FrontSheets),
+	of[session.FrontKind](): {string(session.FrontGathering), string(session.FrontFrame), string(session.FrontSheets), string(session.FrontPast),
 		string(session.FrontPoll), string(session.FrontWords), string(session.FrontNothing)},
 	of[session.Pace]():    {string(session.Led), string(session.Own)},
 	of[session.GroupBy](): {string(session.BySeats), string(session.BySet)},

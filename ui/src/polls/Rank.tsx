@@ -29,9 +29,11 @@ export function Rank({ options, chosen, open, points, onRank }: Props) {
     ;[next[at], next[at + by]] = [next[at + by]!, next[at]!]
     setBegun(next)
     // The focus goes with what was moved.
-    requestAnimationFrame(() =>
-      list.current?.children[at + by]?.querySelector<HTMLElement>(`[data-by="${by}"]:not(:disabled), button`)?.focus(),
-    )
+    requestAnimationFrame(() => {
+      const buttons = [...(list.current?.children[at + by]?.querySelectorAll('button') ?? [])]
+      const same = buttons.find((b) => b.dataset.by === `${by}` && !b.disabled)
+      ;(same ?? buttons.find((b) => !b.disabled))?.focus()
+    })
   }
   return (
     <div className="flex flex-col gap-[0.6em]">

@@ -5,8 +5,9 @@ import { Logo } from '../kit/Logo'
 import { useLeft } from '../wire/useClock'
 import { optionsOf } from '../polls/kinds'
 import { PollCard } from '../polls/PollCard'
-import type { FrontStage, Person } from '../wire/types.gen'
+import type { FrontStage, Past, Person } from '../wire/types.gen'
 import { useLessonState } from '../wire/useLesson'
+import { clock } from '../words/words'
 import { FrontFrame } from './FrontFrame'
 import { Gathering, useInvitation } from './Gathering'
 import { TimerFace } from './TimerFace'
@@ -59,7 +60,7 @@ function Room({ children }: { children: ReactNode }) {
   )
 }
 
-function Content({ session, stage }: { session: string; stage: FrontStage }) {
+function Content({ session, stage }: { session: string; stage: FrontStage & { past?: Past } }) {
   const { t } = useTranslation()
   const sheets = useLessonState((s) => s.sheets)
   const people = useLessonState((s) => s.people)
@@ -101,6 +102,27 @@ function Content({ session, stage }: { session: string; stage: FrontStage }) {
                 </div>
               </li>
             ))}
+        </ul>
+      )
+    }
+    case 'past': {
+      const owner = show.owners?.[0] ?? ''
+      const now = sheetOf(owner)
+      const name = whose(owner, people, t('frame.somebody'), (n) => t('front.group', { n }))
+      const before = stage.past && { sheet: 'past', frame: frame.id, owner, marks: stage.past.marks }
+      return (
+        <ul className="grid size-full grid-cols-2 gap-[1cqh] bg-mist p-[1cqh]">
+          {[before, now].map((sheet, i) => (
+            <li key={i} className="flex min-h-0 flex-col">
+              <h2 dir="auto" className="truncate px-[0.5cqh] text-[3cqh] font-semibold">
+                {i === 0 ? t('front.before', { time: clock(stage.past?.at ?? 0) }) : t('front.now')}
+                {name && ` · ${name}`}
+              </h2>
+              <div className="min-h-0 grow">
+                <FrontFrame key={sheet?.sheet ?? ''} frame={frame} sheet={sheet} polls={stage.polls} />
+              </div>
+            </li>
+          ))}
         </ul>
       )
     }

@@ -32,11 +32,11 @@ export class FrontLesson extends Lesson {
 
   protected override known = (): wire.Hello => ({ ...this.has(), ...(this.ahead && { show: this.ahead }) })
 
-  protected override helloFront({ front, people, sheets, language, dark }: wire.FrontHello) {
+  protected override helloFront({ front, people, sheets, past, language, dark }: wire.FrontHello) {
     const stage = this.whole(front)
     if (!stage) throw new Error('the server left out what is not here')
     this.takeIn('', stage.frame.id, sheets)
-    this.state.setState({ front: stage, people: byId(people), look: { language, dark: dark ?? false } })
+    this.state.setState({ front: { ...stage, past }, people: byId(people), look: { language, dark: dark ?? false } })
   }
 
   protected override heardFront(told: wire.FrontStage) {
@@ -50,6 +50,12 @@ export class FrontLesson extends Lesson {
       void this.again()
       return
     }
-    this.state.setState({ front: stage })
+    this.state.setState({ front: { ...stage, past: before.past } })
+  }
+
+  /** What is put away while its past is shown is put away there, too. */
+  protected override meet({ changes }: wire.SheetChanges) {
+    const shows = this.state.getState().front?.show.kind
+    if (shows === 'past' && (changes.length === 0 || changes.some((c) => c.gone?.length))) void this.again()
   }
 }

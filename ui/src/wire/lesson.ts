@@ -24,7 +24,7 @@ export type LessonState = BenchState & {
   staff: Staff | null
   student: Student | null
   /** What a front screen shows. */
-  front: wire.FrontStage | null
+  front: (wire.FrontStage & { past?: wire.Past }) | null
   /** The language of a front screen, and whether it is dark. */
   look: { language: wire.Language; dark: boolean } | null
   /** What the class has said beside its work, as far as this person may know it. */

@@ -27,12 +27,13 @@ export type Cursor = {
   after?: string;
 };
 
-export type FrontKind = "gathering" | "frame" | "sheets" | "poll" | "words" | "nothing";
+export type FrontKind = "gathering" | "frame" | "sheets" | "past" | "poll" | "words" | "nothing";
 
 export type Front = {
   kind: FrontKind;
   frame?: string;
   owners?: Array<string>;
+  to?: number;
   poll?: string;
   result?: boolean;
   words?: string;
@@ -639,12 +640,18 @@ export type FrontStage = {
   tally?: AnswerTally;
 } & Stage;
 
+export type Past = {
+  at: number;
+  marks: Array<Element>;
+};
+
 export type Language = "en" | "de";
 
 export type FrontHello = {
   front: FrontStage;
   people: Array<Person>;
   sheets: Array<SheetView>;
+  past?: Past;
   language: Language;
   dark?: boolean;
 };

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { History, Pause, Play } from 'lucide-react'
+import { History, Pause, Play, Presentation } from 'lucide-react'
 import { useEffect, useEffectEvent, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Thumbnail } from '../../frame/paint/Thumbnail'
@@ -46,6 +46,12 @@ function Film({ frame, sheet, onDone }: Props & { onDone: () => void }) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
   const people = useLessonState((s) => s.people)
+  const owner = useLessonState((s) => s.sheets.find((x) => x.sheet === sheet)?.owner)
+  /** Shows the class how it was beside how it is. */
+  async function before(to: number) {
+    if (owner && (await lesson.give({ kind: 'front', front: { kind: 'past', frame: frame.id, owners: [owner], to } })))
+      onDone()
+  }
   const at = `/sessions/${lesson.session}/past`
   const line = useQuery({
     queryKey: ['past', sheet],
@@ -145,6 +151,12 @@ function Film({ frame, sheet, onDone }: Props & { onDone: () => void }) {
           ))}
         </select>
         <span className="grow" />
+        {n > 0 && n < all && ready && owner && (
+          <Button onClick={() => void before(moment.data.seq)}>
+            <Presentation size={17} aria-hidden="true" />
+            {t('history.before')}
+          </Button>
+        )}
         {who === '' && n > 0 && n < all && ready && (
           <Button
             look="rose"
