@@ -1,4 +1,4 @@
-// Measures the teacher's screen with everybody's work on it, while a class of 28 is at
+// Measures the teacher's screen with everybody's work on it, while a class of 40 is at
 // work at four times human pace: npx playwright test -c monitor.config.ts
 // Prints a table for docs/performance.md; nothing here fails for being slow.
 import { test, type Page } from '@playwright/test'
@@ -101,13 +101,13 @@ test('the monitor of a class at work', async ({ browser }) => {
       .click()
     const crowd = spawn(
       path(import.meta.dirname, '../bin/alpenglow'),
-      ['rehearse', '-url', server.url, '-code', code, '-students', '28', '-pace', '0.25'],
+      ['rehearse', '-url', server.url, '-code', code, '-students', '40', '-pace', '0.25'],
       { stdio: 'ignore' },
     )
     await page.getByRole('tab', { name: /Everyone/ }).click()
     await page.waitForTimeout(15_000)
     console.log(
-      "| 28 at work at four times human pace, everybody's work | frames median ms | p95 ms | over 33 ms | changes | shown after, median ms | p95 | most | never |",
+      "| 40 at work at four times human pace, everybody's work | frames median ms | p95 ms | over 33 ms | changes | shown after, median ms | p95 | most | never |",
     )
     console.log('| --- | --- | --- | --- | --- | --- | --- | --- | --- |')
     const session = await page.context().newCDPSession(page)

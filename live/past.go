@@ -1,6 +1,7 @@
 package live
 
 import (
+	"cmp"
 	"context"
 	"sort"
 	"sync"
@@ -78,26 +79,60 @@ func (p *pasts) forget(before time.Time, session string) {
 	}
 }
 
-// read takes what has happened since; the caller holds the lock.
-func (p *past) read(ctx context.Context, h *Hub, id string) error {
+// read takes what has happened since, of which there is as much as a number at least;
+// the caller holds the lock. Two portions are read at once: most of the time goes into
+// making changes of what is stored.
+func (p *past) read(ctx context.Context, h *Hub, id string, known int64) error {
 	for {
-		more, err := h.store.ChangesSince(ctx, id, p.now.Seq, readPast)
-		if err != nil {
-			return err
+		type portion struct {
+			changes []sheet.Change
+			err     error
 		}
-		if len(p.changes)+len(more) > maxPast {
-			return refusal.About(refusal.TooLarge, "more than %d changes", maxPast)
+		var second chan portion
+		from := p.now.Seq
+		if known > from+readPast {
+			second = make(chan portion, 1)
+			go h.guard("past", func() {
+				more, err := h.store.ChangesSince(ctx, id, from+readPast, readPast)
+				second <- portion{more, err}
+			})
 		}
-		for _, c := range more {
-			p.now.Take(c)
-			if p.changes = append(p.changes, c); len(p.changes)%momentsEvery == 0 {
-				p.moments = append(p.moments, p.now.Marks())
+		more, err := h.store.ChangesSince(ctx, id, from, readPast)
+		if err == nil {
+			err = p.take(more)
+		}
+		last := len(more) < readPast && second == nil
+		if second != nil {
+			select {
+			case next := <-second:
+				if err = cmp.Or(err, next.err); err == nil {
+					err = p.take(next.changes)
+				}
+			case <-ctx.Done():
+				err = ctx.Err()
 			}
 		}
-		if len(more) < readPast {
-			return nil
+		if err != nil || last {
+			return err
 		}
 	}
+}
+
+// take takes changes that follow; those that it has taken are passed over.
+func (p *past) take(more []sheet.Change) error {
+	if len(p.changes)+len(more) > maxPast {
+		return refusal.About(refusal.TooLarge, "more than %d changes", maxPast)
+	}
+	for _, c := range more {
+		if c.Seq <= p.now.Seq {
+			continue
+		}
+		p.now.Take(c)
+		if p.changes = append(p.changes, c); len(p.changes)%momentsEvery == 0 {
+			p.moments = append(p.moments, p.now.Marks())
+		}
+	}
+	return nil
 }
 
 // after gives the marks as they were after the first n changes, the removed ones too,
@@ -135,7 +170,7 @@ func (h *Hub) look(ctx context.Context, sessionID, sheetID string, do func(p *pa
 	p := h.pasts.get(at.key)
 	p.mu.Lock()
 	defer p.mu.Unlock()
-	if err := p.read(ctx, h, sheetID); err != nil {
+	if err := p.read(ctx, h, sheetID, at.seq()); err != nil {
 		return err
 	}
 	do(p)

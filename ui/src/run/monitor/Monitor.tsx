@@ -58,10 +58,13 @@ export function Monitor({ frame, staff, large, onLarge, onFront, onGallery }: Pr
     return (staff.seats ?? []).flatMap((student) => here.get(student) ?? [])
   }, [people, staff.seats])
   const byPart = useMarks(sheets, frame.id, grouped ? 'owner' : 'author')
-  const parts = useMemo(
-    () => (grouped ? groupParts(groups, people, byPart, t) : studentParts(people, frame.arrangement)),
-    [grouped, groups, people, byPart, t, frame.arrangement],
+  // Students' parts do not depend on what is done on them.
+  const alone = useMemo(() => studentParts(people, frame.arrangement), [people, frame.arrangement])
+  const together = useMemo(
+    () => (grouped ? groupParts(groups, people, byPart, t) : null),
+    [grouped, groups, people, byPart, t],
   )
+  const parts = together ?? alone
   const states = useMemo(() => new Map(next.map((row) => [row.student, row.state])), [next])
   const shown = useMemo(
     () => inPlaces(parts, order.places).filter((p) => passes(p, filter, states, groups, byPart)),

@@ -4,9 +4,12 @@ import { Thumbnail } from '../../frame/paint/Thumbnail'
 import { useNow } from '../../kit/hooks/useNow'
 import { workKey } from '../../wire/lesson'
 import type { Element, Frame, StudentState } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
+import { useCalmState } from '../../wire/useCalm'
 import { ago } from '../../words/words'
 import type { Part } from './parts'
+
+/** How often it is looked when somebody has done something last. */
+const CALM_MS = 2000
 
 const edges: Partial<Record<StudentState, string>> = {
   help: 'border-dusk ring-2 ring-dusk',
@@ -45,7 +48,10 @@ export const Tile = memo(
 function OneTile({ part, frame, marks, state, width, chosen, onChoose, onOpen }: Props) {
   const { t } = useTranslation()
   const now = useNow()
-  const at = useLessonState((s) => Math.max(0, ...part.authors.map((id) => s.work.get(workKey(id, frame.id))?.at ?? 0)))
+  const at = useCalmState(
+    (s) => Math.max(0, ...part.authors.map((id) => s.work.get(workKey(id, frame.id))?.at ?? 0)),
+    CALM_MS,
+  )
   const amount = t('run.amount', { count: marks.length })
   const last = at === 0 ? '' : (ago(at, now) ?? t('run.lastNow'))
   const { name, members, here } = part

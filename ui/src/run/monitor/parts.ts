@@ -46,10 +46,12 @@ function sameList(now: readonly Element[], before: readonly Element[] | undefine
   return before && before.length === now.length && now.every((mark, i) => mark === before[i]) ? before : now
 }
 
+const byName = new Intl.Collator(undefined, { numeric: true })
+
 /** A part for each student, by name. */
 export function studentParts(people: People, arrangement: Arrangement): Part[] {
   return [...people.values()]
-    .sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
+    .sort((a, b) => byName.compare(a.name, b.name))
     .map((p) => ({
       key: p.id,
       name: p.name,

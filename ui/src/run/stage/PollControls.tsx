@@ -2,16 +2,20 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Staff } from '../../wire/lesson'
 import type { Frame, Phase } from '../../wire/types.gen'
+import { useCalmState } from '../../wire/useCalm'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
 import { answersIn } from '../../rules/answers'
 import { hasRight } from '../../polls/kinds'
 
+/** How often answers are counted. */
+const CALM_MS = 200
+
 /** Closes a poll, opens it again, shows the right answer, and asks once more. */
 export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
-  const sheets = useLessonState((s) => s.sheets)
+  const sheets = useCalmState((s) => s.sheets, CALM_MS)
   const all = useLessonState((s) => s.people.size)
   const marks = sheets.filter((s) => s.frame === frame.id).flatMap((s) => s.marks)
   return frame.prepared.map((mark) => {

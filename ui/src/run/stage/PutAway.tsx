@@ -6,6 +6,7 @@ import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/windows/Dialog'
 import { onMark } from '../../rules/apply'
 import type { Element, Frame } from '../../wire/types.gen'
+import { useCalmState } from '../../wire/useCalm'
 import { useLesson, useLessonState } from '../../wire/useLesson'
 import { isHidden, isRemoved } from '../../rules/standing'
 import { useNow } from '../../kit/hooks/useNow'
@@ -15,12 +16,15 @@ import { ago } from '../../words/words'
 const isAway = (m: Element) =>
   m.kind !== 'answer' && (isHidden(m) || (isRemoved(m) && (m.kind !== 'stroke' || m.standing?.by !== m.author)))
 
+/** How often it is looked what is away. */
+const CALM_MS = 300
+
 /** What is hidden or removed on a frame, and the way to bring it back. */
 export function PutAway({ frame }: { frame: Frame }) {
   const { t } = useTranslation()
   const lesson = useLesson()
   const [open, setOpen] = useState(false)
-  const sheets = useLessonState((s) => s.sheets)
+  const sheets = useCalmState((s) => s.sheets, CALM_MS)
   const people = useLessonState((s) => s.people)
   const away = sheets
     .filter((s) => s.frame === frame.id)
