@@ -209,7 +209,10 @@ test('notes become a question with two taps: put in order, counted as points, ke
   await expect(now).not.toContainText('the Moon')
 
   await teacher.getByRole('button', { name: 'Finish' }).click()
-  await teacher.getByRole('dialog').getByRole('button', { name: /Finish/ }).click()
+  await teacher
+    .getByRole('dialog')
+    .getByRole('button', { name: /Finish/ })
+    .click()
   await expect(teacher).toHaveURL(/\/records\//)
   await expect(teacher.getByRole('heading', { name: 'What happened' })).toBeVisible()
   await expect(teacher.getByText('End of the lesson')).toBeVisible()
