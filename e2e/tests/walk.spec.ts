@@ -124,6 +124,16 @@ test('one student: only looks for a while, another group, another name, out; nam
   await press(teacher.getByRole('button', { name: 'Hide from class' }))
   await expect(bo.getByText('Sharks do it')).toHaveCount(0)
 
+  // The teacher alone looks at another frame; the class stays where it is.
+  await press(teacher.getByRole('tab', { name: "Everyone's work" }))
+  await teacher.getByLabel('Frame shown').selectOption({ index: 1 })
+  await expect(teacher.getByText('You look at frame 2. The class is on frame 1.')).toBeVisible()
+  await expect(teacher.getByRole('button', { name: /^Open Ada's frame large\. nothing yet/ })).toBeVisible()
+  await expect(bo.getByRole('heading', { name: 'What do you notice?' })).toBeVisible()
+  await accessible(teacher)
+  await press(teacher.getByRole('button', { name: 'Back to the class' }))
+  await expect(teacher.getByText('You look at frame 2.')).toHaveCount(0)
+
   await about(teacher, 'Bo')
   await press(teacher.getByRole('menuitem', { name: 'Rename Bo' }))
   await teacher.getByLabel('Name', { exact: true }).fill('Bodo')

@@ -81,9 +81,11 @@ function Session({ session }: { session: string }) {
       </main>
     )
   }
-  /** Opens a student's part of the frame that they are on. */
+  /** Opens a student's part of a frame. */
   async function open(student: string, frame: string) {
-    if (frame !== staff?.state.frame && !(await lesson.give({ kind: 'go', go: { frame } }))) return
+    // Where the class is led it stays where it is.
+    if (staff?.state.pace === 'led') lesson.lookAt(frame)
+    else if (frame !== staff?.state.frame && !(await lesson.give({ kind: 'go', go: { frame } }))) return
     look(student)
   }
   return (

@@ -22,6 +22,8 @@ export type LessonState = BenchState & {
   /** Why the server does not let this device in; set for good. */
   closed: wire.Code | null
   staff: Staff | null
+  /** The frame that the teacher looks at by themselves, where it is not the one that the class is on. */
+  sees: string | null
   student: Student | null
   /** What a front screen shows. */
   front: (wire.FrontStage & { past?: wire.Past }) | null
@@ -77,6 +79,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       network: 'connecting',
       closed: null,
       staff: null,
+      sees: null,
       student: null,
       front: null,
       look: null,
@@ -166,8 +169,8 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
 
   /** The pieces that were prepared on the frame that is on. */
   readonly piece = (id: string): wire.Element | undefined => {
-    const { staff, student } = this.state.getState()
-    const frame = staff ? staff.board.frames.find((f) => f.id === staff.state.frame) : student?.stage.frame
+    const { staff, sees, student } = this.state.getState()
+    const frame = staff ? staff.board.frames.find((f) => f.id === (sees ?? staff.state.frame)) : student?.stage.frame
     return frame?.prepared.find((m) => m.id === id && m.layer)
   }
 

@@ -52,6 +52,15 @@ export class StaffLesson extends Lesson {
     }
   }
 
+  /** Shows the teacher alone another frame than the class is on; with null the class's again. */
+  lookAt(frame: string | null) {
+    const { staff, sees } = this.state.getState()
+    const to = frame === staff?.state.frame ? null : frame
+    if (!staff || to === sees) return
+    this.state.setState({ sees: to })
+    void this.openFrame(to ?? staff.state.frame)
+  }
+
   /** Notes that the teacher has looked at somebody's work: who next remembers it. */
   looked(student: string) {
     const { people, said } = this.state.getState()
@@ -83,11 +92,14 @@ export class StaffLesson extends Lesson {
       people: byId(people),
       work: new Map(work.map((w) => [workKey(w.author, w.frame), w])),
     })
+    const { sees } = this.state.getState()
+    if (sees) void this.openFrame(sees)
   }
 
   /** Staff hears of every sheet; one that was made after the frame was opened begins empty here. */
   protected override meet({ sheet, frame, owner }: wire.SheetChanges) {
-    const here = this.state.getState().staff?.state.frame
+    const { staff, sees } = this.state.getState()
+    const here = sees ?? staff?.state.frame
     if (here === frame && !this.sheets.has(sheet)) this.sheets.load({ sheet, frame, owner, to: { seq: 0 }, put: [] })
   }
 
@@ -109,11 +121,15 @@ export class StaffLesson extends Lesson {
 
   /** Takes the state and the board that belong together, and what is open then. */
   private goesOn(next: Staff) {
-    const before = this.state.getState().staff
-    this.state.setState({ staff: next })
-    const shared = (s: Staff) =>
-      `${s.state.frame} ${s.board.frames.find((f) => f.id === s.state.frame)?.arrangement} ${s.state.groups?.length ?? 0}`
-    if (before && shared(next) !== shared(before)) void this.openFrame(next.state.frame)
+    const { staff: before, sees: saw } = this.state.getState()
+    // The class has come to where the teacher looks, or that frame is gone.
+    const stays = saw !== next.state.frame && next.board.frames.some((f) => f.id === saw)
+    const sees = stays ? saw : null
+    this.state.setState({ staff: next, sees })
+    const shared = (s: Staff, frame: string) =>
+      `${frame} ${s.board.frames.find((f) => f.id === frame)?.arrangement} ${s.state.groups?.length ?? 0}`
+    const [was, is] = [saw ?? before?.state.frame ?? '', sees ?? next.state.frame]
+    if (before && shared(next, is) !== shared(before, was)) void this.openFrame(is)
   }
 
   protected override heardFronts({ count }: wire.Fronts) {

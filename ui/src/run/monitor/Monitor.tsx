@@ -98,6 +98,9 @@ export function Monitor({ frame, staff, large, onLarge, onFront, onGallery }: Pr
         grouped={grouped}
         groups={groups.length}
         seated={seats.length > 0}
+        frames={staff.board.frames}
+        frame={frame.id}
+        onFrame={(to) => lesson.lookAt(to)}
         order={order.by}
         onOrder={(by) => {
           setOrder({ by, places: placed(parts, by, next, groups, seats) })

@@ -1,7 +1,7 @@
 import { RefreshCw, Search } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
-import type { StudentState } from '../../wire/types.gen'
+import type { Frame, StudentState } from '../../wire/types.gen'
 import { PAGE, type Filter, type Order } from './order'
 
 /** How wide a part is at least, in pixels. */
@@ -22,6 +22,10 @@ type Props = {
   groups: number
   /** Whether it is noted who sits where. */
   seated: boolean
+  /** The lesson's frames, and of which one the work is shown. */
+  frames: Frame[]
+  frame: string
+  onFrame: (frame: string) => void
   order: Order
   onOrder: (order: Order) => void
   filter: Filter
@@ -37,7 +41,24 @@ type Props = {
 /** In which order everyone's work stands, whose of it is shown, and how large. */
 export function Tools(props: Props) {
   const { t } = useTranslation()
-  const { grouped, groups, seated, order, onOrder, filter, onFilter, size, onSize, shown, all, page, onPage } = props
+  const {
+    grouped,
+    groups,
+    seated,
+    frames,
+    frame,
+    onFrame,
+    order,
+    onOrder,
+    filter,
+    onFilter,
+    size,
+    onSize,
+    shown,
+    all,
+    page,
+    onPage,
+  } = props
   const select = 'rounded-lg border border-edge bg-paper px-2 py-1.5'
   const pages = Math.max(1, Math.ceil(shown / PAGE))
   return (
@@ -67,6 +88,20 @@ export function Tools(props: Props) {
             </Button>
           )}
         </span>
+      )}
+      {frames.length > 1 && (
+        <select
+          aria-label={t('monitor.frame')}
+          className={`${select} max-w-44`}
+          value={frame}
+          onChange={(e) => onFrame(e.target.value)}
+        >
+          {frames.map((f, i) => (
+            <option key={f.id} value={f.id}>
+              {`${i + 1} ${f.title}`}
+            </option>
+          ))}
+        </select>
       )}
       <select
         aria-label={t('monitor.state')}

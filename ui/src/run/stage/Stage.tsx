@@ -17,6 +17,7 @@ import { ClearMenu } from './ClearMenu'
 import { Spread } from './Spread'
 import { StackButton } from './StackButton'
 import { Cover } from './Covers'
+import { Elsewhere } from './Elsewhere'
 import type { Gallery } from '../gallery/stops'
 import { GroupsButton } from './GroupsButton'
 import { HistoryButton } from '../history/HistoryButton'
@@ -50,7 +51,8 @@ type Props = {
 export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Props) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
-  const frame = staff.board.frames.find((f) => f.id === staff.state.frame)!
+  const sees = useLessonState((s) => s.sees)
+  const frame = staff.board.frames.find((f) => f.id === (sees ?? staff.state.frame))!
   const people = useCalmState((s) => s.people, CALM_MS)
   const nameOf = useCallback((id: string) => people.get(id)?.name ?? t('frame.somebody'), [people, t])
   const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
@@ -90,6 +92,7 @@ export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Pr
           <PutAway frame={frame} />
         </span>
       </div>
+      <Elsewhere staff={staff} sees={sees} />
       <AtBoard staff={staff} />
       <Tabs.Content value="frame" className="flex min-h-0 grow flex-col">
         <ClassFrame frame={frame} staff={staff} />
@@ -114,7 +117,7 @@ const notAsked: PollState = { phase: 'open', round: 1 }
 function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
-  const shows = staff.state.front.kind === 'frame'
+  const shows = staff.state.front.kind === 'frame' && frame.id === staff.state.frame
   const sheets = useLessonState((s) => s.sheets)
   const sheet = sheets.find((s) => s.frame === frame.id && s.owner === 'class')
   const answered = sheets.filter((s) => s.frame === frame.id).flatMap((s) => s.marks)
