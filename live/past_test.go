@@ -3,6 +3,8 @@ package live
 import (
 	"fmt"
 	"math/rand/v2"
+	"reflect"
+	"sync"
 	"testing"
 
 	"alpenglow/core/lesson"
@@ -76,4 +78,70 @@ func BenchmarkPast(b *testing.B) {
 			}
 		}
 	})
+}
+
+// The teacher sets the frame back, again and again, and takes it back, while thirty write:
+// everything is answered, and what is there is what its history gives.
+func TestSetBackWhileAllWrite(t *testing.T) {
+	var names []string
+	for i := range 27 {
+		names = append(names, fmt.Sprint("Student ", i))
+	}
+	f := newBattle(t, names...)
+	staff := f.connect("staff", RoleStaff)
+	class := staff.open(f.board.Frames[0].ID)[0].Sheet
+	var all sync.WaitGroup
+	for _, name := range append([]string{"Noor", "Kenji", "Vera"}, names...) {
+		student := f.connect(name, RoleStudent)
+		student.call(MethodHello, struct{}{})
+		all.Go(func() {
+			for i := range 8 {
+				for _, r := range student.ops(adding(class, fmt.Sprint(name, " writes ", i))).Results {
+					if r.Problem != nil {
+						t.Errorf("%s: %s", name, r.Problem.Code)
+					}
+				}
+			}
+		})
+	}
+	set := 0
+	for i := range 12 {
+		op := step(class, sheet.Step{Kind: sheet.KindSetBack, SetBack: &sheet.SetBack{To: int64(i * 5)}})
+		r := staff.ops(op).Results[0]
+		if r.Problem != nil { // the moment is not there yet, or nothing has come since
+			continue
+		}
+		if set++; i%2 == 0 {
+			undo := *r.Undo
+			undo.ID, undo.Back = store.NewID(), true
+			staff.ops(undo)
+		}
+	}
+	all.Wait()
+	if set == 0 {
+		t.Error("nothing was ever set back")
+	}
+	at, err := f.hub.hold(ctx, class)
+	if err != nil {
+		t.Fatal(err)
+	}
+	f.hub.pasts = pasts{}
+	m, err := f.hub.Moment(ctx, f.id, class, 1_000_000)
+	if err != nil {
+		t.Fatal(err)
+	}
+	is := []lesson.Element{}
+	at.with(func(s *sheet.Sheet) {
+		for _, e := range s.Marks() {
+			if e.OnFrame() {
+				is = append(is, e)
+			}
+		}
+	})
+	if !reflect.DeepEqual(is, m.Marks) || m.Seq != at.seq() {
+		t.Errorf("%d marks at %d are there, %d at %d by its history", len(is), at.seq(), len(m.Marks), m.Seq)
+	}
+	if n := f.panics(); n > 0 {
+		t.Errorf("%v panics", n)
+	}
 }

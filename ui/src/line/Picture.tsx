@@ -54,7 +54,7 @@ export function Picture({ line, board }: { line: TimeLine; board: Board }) {
               textAnchor={i === 0 ? 'start' : i === ticks.length - 1 ? 'end' : 'middle'}
               className="fill-slate tabular-nums"
             >
-              {clock(at)}
+              {i === 0 || clock(at) !== clock(ticks[i - 1]!) ? clock(at) : ''}
             </text>
           </g>
         ))}
