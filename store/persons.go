@@ -162,12 +162,40 @@ func (s *Store) lessonOf(ctx context.Context, b being) (dossier.Lesson, []TheirP
 		return l, nil, err
 	}
 	saidOf(said, b.ID, &l)
+	if err := s.about(ctx, b, &l); err != nil {
+		return l, nil, err
+	}
 	pictures, err := list[TheirPicture](ctx, s, `SELECT id, type FROM pictures WHERE session_id = $1 AND author = $2
 		ORDER BY id`, b.Session, b.ID)
 	for _, p := range pictures {
 		l.Pictures = append(l.Pictures, p.File())
 	}
 	return l, pictures, err
+}
+
+// about tells what teachers told a lesson about somebody alone, and what others said
+// about their work.
+func (s *Store) about(ctx context.Context, b being, l *dossier.Lesson) error {
+	type row struct {
+		At   int64  `db:"at"`
+		Text string `db:"text"`
+	}
+	for into, query := range map[*[]dossier.Asked]string{
+		&l.Steered: `SELECT at, command->>'kind' AS text FROM happenings WHERE session_id = $1
+			AND command->(command->>'kind')->>'student' = $2 ORDER BY rev`,
+		&l.Remarks: `SELECT (m.mark->>'at')::bigint AS at, m.mark->'remark'->>'text' AS text
+			FROM marks m JOIN sheets t ON t.id = m.sheet_id WHERE t.session_id = $1 AND t.owner = $2
+			AND m.mark->>'kind' = 'remark' AND m.mark->'standing' IS NULL ORDER BY 1`,
+	} {
+		rows, err := list[row](ctx, s, query, b.Session, b.ID)
+		if err != nil {
+			return err
+		}
+		for _, r := range rows {
+			*into = append(*into, dossier.Asked{At: time.UnixMilli(r.At).UTC(), Text: r.Text})
+		}
+	}
+	return nil
 }
 
 // saidOf tells what is kept of what was said by somebody, to them and about them.
@@ -286,7 +314,7 @@ func eraseFrom(ctx context.Context, tx *sqlx.Tx, b being, e *Erased) error {
 		return err
 	}
 	for _, at := range []place{{"marks", "mark", "sheet_id"}, {"log", "change", "sheet_id"}, {"sessions", "state", "id"},
-		{"voices", "said", "session_id"}} {
+		{"voices", "said", "session_id"}, {"happenings", "command", "session_id"}} {
 		if err := scrub(ctx, tx, at, b.Session, b.ID, e); err != nil {
 			return err
 		}

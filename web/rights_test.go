@@ -107,7 +107,8 @@ func TestStudentsRights(t *testing.T) {
 	}
 	l := d.Lessons[0]
 	if len(l.Work) != marks || len(l.Changes) != changes || len(l.Pictures) != pictures || marks != 3 || pictures != 1 ||
-		len(l.Asked) != 1 || len(l.Told) != 1 || l.Picked != 1 || l.Looked == nil || l.Agreed != 1 || l.Done != 1 || l.Name != "Noor" {
+		len(l.Asked) != 1 || len(l.Told) != 1 || l.Picked != 1 || l.Looked == nil ||
+		len(l.Steered) != 1 || l.Steered[0].Text != "lock" || len(l.Remarks) != 1 || l.Remarks[0].Text != "well drawn" || l.Agreed != 1 || l.Done != 1 || l.Name != "Noor" {
 		t.Errorf("%d marks, %d changes, %d pictures in the database; in the file %+v", marks, changes, pictures, l)
 	}
 	if !strings.Contains(string(files["index.html"]), "high tide at noon") || len(files["pictures/"+l.Pictures[0]]) == 0 {
@@ -140,6 +141,15 @@ func TestStudentsRights(t *testing.T) {
 	person := ""
 	db.Get(&person, `SELECT person FROM students WHERE id = $1`, noorID)
 	_, before := everywhere(t, db, me)
+	// What others said about their work goes with that work.
+	for _, table := range []string{"marks", "log", "activity"} {
+		var onTheirs int
+		if err := db.Get(&onTheirs, `SELECT count(*) FROM `+table+` x WHERE x::text NOT LIKE '%' || $1 || '%'
+			AND sheet_id IN (SELECT id FROM sheets WHERE owner = $1)`, me); err != nil || onTheirs != 1 {
+			t.Fatal(table, onTheirs, err)
+		}
+		before[table] -= onTheirs
+	}
 	status, _, text := rosa.send(http.MethodDelete, "/api/persons/"+person, "", h.url)
 	var receipt web.Receipt
 	if err := json.Unmarshal(text, &receipt); status != http.StatusOK || err != nil {
@@ -231,6 +241,13 @@ func (h *house) lessonOf(ines *visitor, class string) rightsRun {
 			h.t.Fatal("say", w.Kind, code)
 		}
 	}
+	staff.command(session.Command{Kind: session.KindLock, Lock: &session.Lock{Student: people[0].ID, On: true, Seconds: 60}})
+	staff.command(session.Command{Kind: session.KindGo, Go: &session.Go{Frame: "own"}})
+	theirs := n.sheet("own", people[0].ID)
+	staff.command(session.Command{Kind: session.KindWalk, Walk: &session.SetWalk{Frame: "own", Stops: []string{people[1].ID,
+		people[0].ID}, At: 1, Replies: true}})
+	do(k, remark(theirs, "well drawn"))
+	staff.command(session.Command{Kind: session.KindGo, Go: &session.Go{Frame: "shared"}})
 	time.Sleep(50 * time.Millisecond)
 	return rightsRun{started.Session, people[0].ID}
 }

@@ -61,6 +61,11 @@ type Lesson struct {
 	Told   []Asked    `json:"told,omitempty"`
 	Picked int        `json:"picked,omitempty"`
 	Looked *time.Time `json:"looked,omitempty"`
+	// Steered is what teachers told the lesson about them alone: that they only look, what
+	// they write waits, they are moved to another group, called to the board, sent out or
+	// let in again. Remarks are what others said about their work.
+	Steered []Asked `json:"steered,omitempty"`
+	Remarks []Asked `json:"remarks,omitempty"`
 	// Pictures are the names of the files that they brought in.
 	Pictures []string `json:"pictures,omitempty"`
 	// Changes are when they changed something, each time.
