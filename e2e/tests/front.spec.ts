@@ -186,6 +186,7 @@ test('locks: a frame, all frames, one student; what was done without network mea
   await addNote(finn, 'free again')
   await teacher.getByRole('button', { name: 'More about Finn' }).click()
   await teacher.getByRole('menuitem', { name: 'Let Finn only look' }).click()
+  await teacher.getByRole('menuitem', { name: 'until I say so' }).click()
   await expect(finn.getByText('Only looking now').first()).toBeVisible()
   await expect(eva.getByText('Only looking now')).toHaveCount(0)
 })
