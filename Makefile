@@ -1,8 +1,8 @@
 # The house's commands. See README.md.
 .PHONY: demo test bench faults build types lint screenshots tools
 
-# What starts nothing beside itself; all else is tested with the race detector.
-CALM = $(shell go list ./core/... ./pdf ./ui ./web/wiretypes)
+# Where much goes on at once; it is tested with the race detector.
+RACED = ./live ./store ./web
 
 demo: build ## run with a private database and made-up data
 	bin/alpenglow demo
@@ -27,8 +27,8 @@ test: lint build e2e/node_modules ## all tests: Go's, with the race detector whe
 	scripts/tools.sh poppler-utils
 	scripts/tools.sh fonts-droid-fallback
 	scripts/tools.sh fonts-noto-color-emoji
-	go test -timeout 20m $(CALM)
-	ATTACK_STEPS=5000 go test -race -timeout 20m $(filter-out $(CALM),$(shell go list ./...))
+	go test -timeout 20m $(filter-out $(shell go list $(RACED)),$(shell go list ./...))
+	ATTACK_STEPS=5000 go test -race -timeout 20m $(RACED)
 	ATTACK_STEPS=40000 go test -count 1 -timeout 20m -run 'TestAttack$$' ./live
 	bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s
 	bin/alpenglow attacks -lasts 3s -slowest 3s -grown 256

@@ -185,8 +185,10 @@ test('locks: a frame, all frames, one student; what was done without network mea
   await teacher.getByRole('menuitemcheckbox', { name: 'this frame' }).click()
   await addNote(finn, 'free again')
   await teacher.getByRole('button', { name: 'More about Finn' }).click()
-  await teacher.getByRole('menuitem', { name: 'Let Finn only look' }).click()
-  await teacher.getByRole('menuitem', { name: 'until I say so' }).click()
+  for (const name of ['Let Finn only look', 'until I say so']) {
+    await teacher.getByRole('menuitem', { name }).focus()
+    await teacher.keyboard.press('Enter')
+  }
   await expect(finn.getByText('Only looking now').first()).toBeVisible()
   await expect(eva.getByText('Only looking now')).toHaveCount(0)
 })
