@@ -215,7 +215,7 @@ func (l *lane) decide(ctx context.Context, s *onSheet) {
 	}
 	state, board := s.session.snapshot()
 	terms, refused := termsFor(state, board, s.at.key.Frame)
-	readers := s.session.readersOf(s.at.key.Owner, state)
+	readers := s.session.readersOf(s.at.key.Frame, s.at.key.Owner, state)
 	terms.Sharing = s.session.sharing(s.at.key.Owner, state)
 	s.terms, s.draft = state.Terms, nil
 	for len(s.waiting) > 0 {

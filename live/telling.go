@@ -203,7 +203,9 @@ func (r *running) changesFor(key store.SheetKey, sh *sheet.Sheet, done []accepte
 	}
 	// Whose notes are held sees more than the others, and is told before them.
 	for author := range held {
-		if author != key.Owner {
+		// Whose remark waits may look here no more.
+		sees := audience.Of(in(r.state, sheet.Actor{ID: author})).Walking(r.state.Walked(key.Frame))
+		if author != key.Owner && sees.Sheet(key.Owner, r.state.IsOpen(key.Frame)) {
 			told = append(told, telling{[]string{oneChannel(author)}, news(audience.Student(author, 0))})
 		}
 	}

@@ -1,6 +1,7 @@
 package live
 
 import (
+	"slices"
 	"time"
 
 	"alpenglow/core/lesson"
@@ -64,8 +65,11 @@ func (r *running) chargeTaken(q *request) {
 	}
 }
 
-// readersOf counts about how many are told of changes on the sheet of an owner.
-func (r *running) readersOf(owner string, state session.State) int {
+// readersOf counts about how many are told of changes on the sheet of an owner on a frame.
+func (r *running) readersOf(frame, owner string, state session.State) int {
+	if slices.Contains(state.Walked(frame), owner) {
+		return r.present()
+	}
 	if n := sheet.GroupNumber(owner); n > 0 && n <= len(state.Groups) {
 		return len(state.Groups[n-1]) + 1
 	}

@@ -1,6 +1,7 @@
 package web_test
 
 import (
+	"strings"
 	"testing"
 
 	"alpenglow/core/lesson"
@@ -45,6 +46,14 @@ func TestSentOut(t *testing.T) {
 	} {
 		if got != refusal.SentOut {
 			t.Errorf("%s: %q", what, got)
+		}
+	}
+	// Nor with somebody else's card, on that device.
+	var cards web.Cards
+	ines.get("/api/classes/"+class.ID+"/cards", &cards)
+	for _, k := range cards.Cards {
+		if got := noor.post("/api/join/card", web.ByCard{Card: k.Code, Session: run}, nil); got != refusal.SentOut {
+			t.Errorf("with the card of %s: %q", k.Name, got)
 		}
 	}
 	if got := other.post("/api/join", web.Join{Code: code, Name: "Kenji Mori"}, nil); got != "" {
@@ -177,7 +186,20 @@ func TestWalking(t *testing.T) {
 	if noor.everHeard("this waits") {
 		t.Error("the author was told what waits")
 	}
+	// A step further is no happening of its own.
+	walk.Replies = false
+	staff.command(session.Command{Kind: session.KindWalk, Walk: &walk})
 	staff.command(session.Command{Kind: session.KindWalk, Walk: &session.SetWalk{Stops: []string{}}})
+	// What waited is refused after the walk, and what goes on there is nothing to who said it.
+	before := kenji.heardOf(theirs)
+	waits := heldOn(t, staff, own, theirs)
+	staff.mustDo(sheet.Op{ID: store.NewID(), Sheet: theirs, Step: sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: waits}}})
+	noor.mustDo(note(theirs, "by herself again"))
+	noor.until("by herself again")
+	kenji.call(live.MethodTime, struct{}{}, nil)
+	if after := kenji.heardOf(theirs); after != before {
+		t.Errorf("after the walk Kenji is told of the sheet %d times more", after-before)
+	}
 	if got := kenji.call(live.MethodWalk, live.WalkTo{}, nil); got != refusal.NoSuchSheet {
 		t.Errorf("after the walk: %q", got)
 	}
@@ -208,9 +230,30 @@ func TestWalking(t *testing.T) {
 			cells += n
 		}
 	}
-	if cells != 4 {
-		t.Errorf("%d changes counted, want 4", cells)
+	if cells != 6 {
+		t.Errorf("%d changes counted, want 6", cells)
 	}
+}
+
+// heardOf counts what the line was told of a sheet.
+func (l *line) heardOf(sheet string) int {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	return strings.Count(l.heard.String(), `"sheet":"`+sheet+`"`)
+}
+
+// heldOn gives a mark of a sheet that waits for a yes.
+func heldOn(t *testing.T, staff *line, frame, sheet string) string {
+	t.Helper()
+	for _, v := range staff.open(frame) {
+		for _, m := range v.Put {
+			if v.Sheet == sheet && m.Stands() == lesson.Held {
+				return m.ID
+			}
+		}
+	}
+	t.Fatal("nothing waits")
+	return ""
 }
 
 func remark(on, text string) sheet.Op {

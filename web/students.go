@@ -228,6 +228,9 @@ func (s *server) comeIn(c *gin.Context, l store.CardLesson) (Seat, error) {
 		found.State.V.Seated(p.ID) {
 		return seatIn(found, p.Name), nil // they are there on this device
 	}
+	if wasOut(c, found) {
+		return Seat{}, refusal.New(refusal.SentOut)
+	}
 	token, name, there := rand.Text()+rand.Text(), "", l.Participant
 	if !s.mayTake(c, found) {
 		return Seat{}, refusal.New(refusal.TooMany)

@@ -81,8 +81,12 @@ func (a Audience) Frame(f lesson.Frame, open bool, lifted []string) (lesson.Fram
 	return f.ForClass(lifted), true
 }
 
-// Mark reports whether the audience may see a mark of a sheet that it may see.
+// Mark reports whether the audience may see a mark of a sheet that it may see. An answer
+// is for who gave it, and for the staff.
 func (a Audience) Mark(e lesson.Element) bool {
+	if e.IsAnswer() && !a.staff && (a.id == "" || a.id != e.Author) {
+		return false
+	}
 	switch e.Stands() {
 	case lesson.Shown:
 		return true

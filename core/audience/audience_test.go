@@ -7,6 +7,7 @@ import (
 	"alpenglow/core/audience"
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
+	"alpenglow/core/poll"
 	"alpenglow/core/sheet"
 )
 
@@ -56,6 +57,26 @@ func TestTable(t *testing.T) {
 			if got, want := a.Sheet(row.owner, false), name == "staff"; got != want {
 				t.Errorf("on a frame that is not open, %s sees the sheet of %s: %v", name, row.owner, got)
 			}
+		}
+	}
+}
+
+// An answer is for who gave it and for the staff, wherever it lies and whoever looks on.
+func TestAnswers(t *testing.T) {
+	a := lesson.Element{ID: "asked", Author: "noor", Body: lesson.Body{Kind: lesson.KindAnswer,
+		Answer: &lesson.Answer{Poll: "asked", Round: 1, Value: poll.Choose("a")}}}
+	for name, c := range map[string]struct {
+		who  audience.Audience
+		want bool
+	}{
+		"the staff": {audience.Staff(), true}, "Noor": {audience.Student("noor", 1), true},
+		"whose sheet it is": {audience.Sharing("noor"), true}, "Kenji": {audience.Student("kenji", 1), false},
+		"the class": {audience.Class(), false}, "her group": {audience.Group(1), false},
+		"the front screen": {audience.Front([]string{"noor"}), false},
+		"who walks along":  {audience.Student("kenji", 1).Walking([]string{"noor"}), false},
+	} {
+		if got := c.who.Mark(a); got != c.want {
+			t.Errorf("%s: %v", name, got)
 		}
 	}
 }

@@ -8,11 +8,20 @@ type Happening struct {
 	Command Command `json:"command"`
 }
 
-// happened gives a command as what happened; nothing for those that change what is
-// seen for a moment and nothing else.
-func (c Command) happened(with With) *Happening {
-	if c.Kind == KindFront || c.Kind == KindAdmit {
+// happened gives a command as what happened to a state; nothing for those that change
+// what is seen for a moment and nothing else, as a step of a walk that goes on.
+func (c Command) happened(before State, with With) *Happening {
+	switch {
+	case c.Kind == KindFront, c.Kind == KindAdmit:
 		return nil
+	case c.Kind == KindWalk && len(c.Walk.Stops) > 0:
+		if w := before.Walk; w != nil && w.Own == c.Walk.Own && w.Frame == c.Walk.Frame {
+			return nil
+		}
+		brief := *c.Walk
+		brief.Stops = brief.Stops[:1] // that there was one is what is told of it
+		brief.At = 0
+		c.Walk = &brief
 	}
 	return &Happening{At: with.Now, By: with.By, Command: c}
 }

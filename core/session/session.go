@@ -102,7 +102,7 @@ func (s State) Apply(board lesson.Board, c Command, with With) (State, error) {
 	if err := command.do(&next, board, with); err != nil {
 		return s, err
 	}
-	next.Happened = c.happened(with)
+	next.Happened = c.happened(s, with)
 	return next.after(s), nil
 }
 

@@ -1,6 +1,8 @@
 package sheet
 
 import (
+	"slices"
+
 	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/refusal"
@@ -79,19 +81,27 @@ func (e *edit) mayReply(r *lesson.Reply) error {
 	return err
 }
 
-// MaxRemarks is how many remarks one student may have on a sheet.
-const MaxRemarks = 10
+// MaxRemarks is how many remarks one student may have on a sheet, allRemarks how many all
+// of them have, so that room is left for whose sheet it is.
+const (
+	MaxRemarks = 10
+	allRemarks = shareMarks
+)
 
 // mayRemark refuses remarks where the class is not on its walk, and too many of one student.
 func (e *edit) mayRemark() error {
 	if !e.visited(e.terms) || e.terms.Preparing {
 		return refusal.New(refusal.NoReplies)
 	}
-	said, err := e.each(func(m lesson.Element) bool { return m.Remark != nil && m.Author == e.actor.author() })
-	if err == nil && len(said) >= MaxRemarks {
-		err = refusal.About(refusal.TooMany, "at most %d", MaxRemarks)
+	said, err := e.each(func(m lesson.Element) bool { return m.Remark != nil })
+	if err != nil {
+		return err
 	}
-	return err
+	own := slices.DeleteFunc(slices.Clone(said), func(m lesson.Element) bool { return m.Author != e.actor.author() })
+	if len(said) >= allRemarks || !e.actor.Staff && len(own) >= MaxRemarks {
+		return refusal.About(refusal.TooMany, "at most %d by one student", MaxRemarks)
+	}
+	return nil
 }
 
 // mayAdd refuses kinds of marks that cannot be added here, and gives copies of

@@ -30,10 +30,12 @@ func (d *Draft) mayWork(t Terms, a Actor, r right) error {
 		return nil
 	case !t.Open || !a.Shares(d.sheet.Owner) && !d.visited(t):
 		return refusal.New(refusal.NoSuchSheet)
-	case r.visiting && d.visited(t) && !slices.Contains(t.LockedOut, a.ID):
-		return nil
-	case !a.Shares(d.sheet.Owner):
+	case !a.Shares(d.sheet.Owner) && !r.visiting:
 		return refusal.New(refusal.NotYours)
+	case !a.Shares(d.sheet.Owner) && slices.Contains(t.LockedOut, a.ID):
+		return refusal.New(refusal.Locked)
+	case !a.Shares(d.sheet.Owner):
+		return nil // what they may do there is theirs alone; whose sheet it is keeps to what holds for it
 	case r.staff:
 		return refusal.New(refusal.NotYours)
 	case r.looking:

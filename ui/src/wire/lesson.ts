@@ -427,7 +427,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       this.show()
       return stage && { ...stage, owner: at.owner }
     } catch (error) {
-      this.tell(codeOf(error))
+      // The class may have gone on meanwhile, and the walk be over.
+      const walk = this.state.getState().student?.stage.walk
+      if (walk && (!owner || walk.stops.includes(owner))) this.tell(codeOf(error))
       return null
     }
   }
