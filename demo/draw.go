@@ -18,23 +18,44 @@ func newPage(id, title, prompt string, shared lesson.Arrangement) *page {
 }
 
 func (p *page) put(x, y, w, h float64, b lesson.Body) *lesson.Element {
-	p.Prepared = append(p.Prepared, lesson.Element{ID: p.ID + "-" + strconv.Itoa(len(p.Prepared)+1), X: x, Y: y, W: w, H: h,
-		Body: b})
+	p.Prepared = append(
+		p.Prepared,
+		lesson.Element{ID: p.ID + "-" + strconv.Itoa(len(p.Prepared)+1), X: x, Y: y, W: w, H: h,
+			Body: b},
+	)
 	return &p.Prepared[len(p.Prepared)-1]
 }
 
 func (p *page) text(words string, x, y, w, size float64) *page {
-	p.put(x, y, w, size*1.4, lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: words, Size: size, Ink: "night"}})
+	p.put(
+		x,
+		y,
+		w,
+		size*1.4,
+		lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: words, Size: size, Ink: "night"}},
+	)
 	return p
 }
 
 func (p *page) shape(form lesson.Form, x, y, w, h float64, ink lesson.Ink, fill lesson.Fill) *page {
-	p.put(x, y, w, h, lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: form, Ink: ink, Fill: fill, Width: 4}})
+	p.put(
+		x,
+		y,
+		w,
+		h,
+		lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: form, Ink: ink, Fill: fill, Width: 4}},
+	)
 	return p
 }
 
 func (p *page) line(x, y, w, h float64, ink lesson.Ink) *page {
-	p.put(x, y, w, h, lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: lesson.FormLine, Ink: ink, Width: 4}})
+	p.put(
+		x,
+		y,
+		w,
+		h,
+		lesson.Body{Kind: lesson.KindShape, Shape: &lesson.Shape{Form: lesson.FormLine, Ink: ink, Width: 4}},
+	)
 	return p
 }
 

@@ -121,7 +121,9 @@ func (a *attacker) change(on lesson.Frame, other string) prepare.Step {
 		return marks(sheet.Step{Kind: sheet.KindRestore, Restore: &sheet.Restore{Mark: id}})
 	case 2:
 		layer := lesson.Layers[a.IntN(len(lesson.Layers))]
-		return marks(sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: id, Properties: lesson.Properties{Layer: &layer}}})
+		return marks(
+			sheet.Step{Kind: sheet.KindSet, Set: &sheet.Set{Mark: id, Properties: lesson.Properties{Layer: &layer}}},
+		)
 	case 3:
 		return marks(sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: id, X: 20, Y: 500, W: 200, H: 100,
 			Body: words("a new task")}})

@@ -53,7 +53,12 @@ func (h *Hub) Knock(ctx context.Context, id string, k session.Knock) error {
 	if err != nil {
 		return err
 	}
-	_, err = h.change(ctx, r, false, func(state session.State, _ *edition) (session.State, error) { return state.Knock(k) })
+	_, err = h.change(
+		ctx,
+		r,
+		false,
+		func(state session.State, _ *edition) (session.State, error) { return state.Knock(k) },
+	)
 	return err
 }
 
@@ -90,8 +95,14 @@ func (r *running) with(by string) session.With {
 			as[student] = id
 		}
 	}
-	return session.With{By: by, Now: now(), Students: slices.Clone(r.order), Random: rand.IntN, Plan: r.kept.Plan.V.As(as),
-		Listed: len(r.kept.Students.V) > 0}
+	return session.With{
+		By:       by,
+		Now:      now(),
+		Students: slices.Clone(r.order),
+		Random:   rand.IntN,
+		Plan:     r.kept.Plan.V.As(as),
+		Listed:   len(r.kept.Students.V) > 0,
+	}
 }
 
 // takeTurn waits until nobody else changes what is stored of the session; passTurn

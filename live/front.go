@@ -148,7 +148,14 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 	if !state.Ended {
 		people = r.list(false, "")
 	}
-	return FrontHello{Front: stage, People: people, Sheets: sheets, Past: past, Language: r.kept.Language, Dark: r.kept.Dark}, nil
+	return FrontHello{
+		Front:    stage,
+		People:   people,
+		Sheets:   sheets,
+		Past:     past,
+		Language: r.kept.Language,
+		Dark:     r.kept.Dark,
+	}, nil
 }
 
 // onFront gives the front screen as an audience of a sheet, where it shows that

@@ -41,8 +41,16 @@ func BenchmarkPast(b *testing.B) {
 			} else {
 				id = ids[random.IntN(marks)]
 			}
-			m := lesson.Element{ID: id, Author: f.ids[seq%3], X: float64(random.IntN(1200)), Y: float64(random.IntN(800)),
-				W: 200, H: 100, At: seq, Body: words(fmt.Sprint("note ", seq))}
+			m := lesson.Element{
+				ID:     id,
+				Author: f.ids[seq%3],
+				X:      float64(random.IntN(1200)),
+				Y:      float64(random.IntN(800)),
+				W:      200,
+				H:      100,
+				At:     seq,
+				Body:   words(fmt.Sprint("note ", seq)),
+			}
 			batch.Changes = append(batch.Changes,
 				sheet.Change{Seq: seq, Op: store.NewID(), By: m.Author, At: seq, Put: []lesson.Element{m}})
 			last[id] = sheet.Touched{Element: m, Seq: seq}

@@ -55,7 +55,12 @@ func (h *Hub) known(ctx context.Context, sessionID, participant string, learn fu
 		}
 		h.tell(r, telling{toClass, ofPeople(person.forClass())})
 	}
-	_, err = h.change(ctx, r, false, func(state session.State, _ *edition) (session.State, error) { return state.Person() })
+	_, err = h.change(
+		ctx,
+		r,
+		false,
+		func(state session.State, _ *edition) (session.State, error) { return state.Person() },
+	)
 	if refusal.Of(err) != nil && refusal.Of(err).Code == refusal.Ended {
 		return nil
 	}

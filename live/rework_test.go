@@ -47,8 +47,11 @@ func TestReworkAtOnce(t *testing.T) {
 		add := h.note("mine")
 		first, second := both(
 			func() error {
-				return h.rework(one, sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: add.Add.Mark, X: 20, Y: 500, W: 200,
-					H: 100, Body: words("a task")}})
+				return h.rework(
+					one,
+					sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: add.Add.Mark, X: 20, Y: 500, W: 200,
+						H: 100, Body: words("a task")}},
+				)
 			},
 			func() error { _, err := h.do(t, other, noor, add); return err })
 		if (first == nil) == (second == nil) {
@@ -70,7 +73,8 @@ func TestReworkAtOnce(t *testing.T) {
 			},
 			func() error {
 				_, err := h.do(t, other, noor, answer)
-				if r := refusal.Of(err); r != nil && r.Code == refusal.NoSuchPoll { // this server has not heard of it yet
+				if r := refusal.Of(err); r != nil &&
+					r.Code == refusal.NoSuchPoll { // this server has not heard of it yet
 					if err := other.refresh(ctx, sessionOf(t, other, h.session)); err != nil {
 						return err
 					}
@@ -111,14 +115,22 @@ func TestReworkedByTwo(t *testing.T) {
 	kenji.call(MethodHello, struct{}{})
 	kenji.call(MethodMove, Move{Frame: frame})
 	column := func(id string) lesson.Column { return lesson.Column{ID: id, Title: "column " + id} }
-	layouts := []lesson.Layout{{Columns: []lesson.Column{column("a"), column("b")}}, {Columns: []lesson.Column{column("b")}},
-		{Columns: []lesson.Column{column("b"), column("c"), column("a")}}, {}}
+	layouts := []lesson.Layout{
+		{Columns: []lesson.Column{column("a"), column("b")}},
+		{Columns: []lesson.Column{column("b")}},
+		{Columns: []lesson.Column{column("b"), column("c"), column("a")}},
+		{},
+	}
 	var all sync.WaitGroup
 	for k, w := range []*wire{ines, colleague} {
 		all.Go(func() {
 			for i := range 20 {
 				w.call(MethodCommand, session.Command{Kind: session.KindReword,
-					Reword: &session.Reword{Frame: frame, Title: "shared", Prompt: fmt.Sprintf("prompt %d of %d", i, k)}})
+					Reword: &session.Reword{
+						Frame:  frame,
+						Title:  "shared",
+						Prompt: fmt.Sprintf("prompt %d of %d", i, k),
+					}})
 				w.call(MethodCommand, session.Command{Kind: session.KindLay,
 					Lay: &session.Lay{Frame: frame, Layout: layouts[(i+k)%len(layouts)]}})
 			}

@@ -68,8 +68,12 @@ func New(address string, s *store.Store, log *slog.Logger) (*Sender, error) {
 	}
 	if u.User != nil {
 		password, _ := u.User.Password()
-		options = append(options, gomail.WithSMTPAuth(gomail.SMTPAuthAutoDiscover), gomail.WithUsername(u.User.Username()),
-			gomail.WithPassword(password))
+		options = append(
+			options,
+			gomail.WithSMTPAuth(gomail.SMTPAuthAutoDiscover),
+			gomail.WithUsername(u.User.Username()),
+			gomail.WithPassword(password),
+		)
 	}
 	client, err := gomail.NewClient(u.Hostname(), options...)
 	if err != nil {

@@ -36,7 +36,11 @@ func TestSending(t *testing.T) {
 		go sender.Run(ctx)
 	}
 	link := "https://alpenglow.example/invitation#" + strings.Repeat("K7", 30)
-	m := mail.NewPassword("emil@tern-harbour.example", settings.German, mail.Words{School: "Tern Harbour School", Link: link})
+	m := mail.NewPassword(
+		"emil@tern-harbour.example",
+		settings.German,
+		mail.Words{School: "Tern Harbour School", Link: link},
+	)
 	if err := sender.Add(ctx, &m); err != nil {
 		t.Fatal(err)
 	}
@@ -47,7 +51,8 @@ func TestSending(t *testing.T) {
 		time.Sleep(50 * time.Millisecond)
 	}
 	letter := box.Letters()[0]
-	if letter.To != m.To || letter.Subject != "Neues Passwort für Tern Harbour School" || !strings.Contains(letter.Body, "\n"+link+"\n") {
+	if letter.To != m.To || letter.Subject != "Neues Passwort für Tern Harbour School" ||
+		!strings.Contains(letter.Body, "\n"+link+"\n") {
 		t.Errorf("%+v", letter)
 	}
 	// A server that nobody answers on.

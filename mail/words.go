@@ -17,9 +17,12 @@ type Words struct {
 // Invitation invites somebody of the staff.
 func Invitation(to string, in settings.Language, w Words) store.Mail {
 	if in == settings.German {
-		return w.message(to, "Einladung zu "+w.school("Alpenglow"),
+		return w.message(
+			to,
+			"Einladung zu "+w.school("Alpenglow"),
 			"Guten Tag\n\nSie sind eingeladen, mit Alpenglow zu unterrichten. Mit diesem Link legen Sie Ihr Konto an:\n\n%s\n\n"+
-				"Er gilt einmal und sieben Tage lang.\n")
+				"Er gilt einmal und sieben Tage lang.\n",
+		)
 	}
 	return w.message(to, "Invitation to "+w.school("Alpenglow"),
 		"Hello\n\nYou are invited to teach with Alpenglow. This link makes your account:\n\n%s\n\n"+

@@ -151,17 +151,31 @@ var sayings = []struct {
 		"I think it also depends on the month.", "Ours was 43 cm at noon."}},
 	{"fraction", []string{"The bottom number says into how many parts.", "One half is the same as two quarters.",
 		"3/4 is 6/8, so it is more than 5/8.", "I compared them with one half first.", "7/6 is more than one whole."}},
-	{"line", []string{"The number before x says how steep it is.", "They meet at (1, 1).", "A minus goes down to the right.",
-		"I made a table first.", "Where it crosses the y axis is the start."}},
+	{
+		"line",
+		[]string{"The number before x says how steep it is.", "They meet at (1, 1).", "A minus goes down to the right.",
+			"I made a table first.", "Where it crosses the y axis is the start."},
+	},
 	{"harbour", []string{"Most ships are quite small.", "Letters came by ship too.", "Why does one ship carry nothing?",
 		"Thirty-one people is a lot for that time.", "I wonder who the people were.", "Tea must have been expensive."}},
 	{"storm", []string{"The mast groaned like an old door.", "rain like gravel", "Nobody dared to speak.",
 		"The light went out at midnight.", "salt on my lips", "The sea came through the floor."}},
-	{"shore", []string{"There are barnacles on every stone.", "Crabs hide under the weed.", "The limpets do not move when you touch them.",
-		"I found a sea star with four arms.", "Gulls drop mussels on the stones."}},
+	{
+		"shore",
+		[]string{
+			"There are barnacles on every stone.",
+			"Crabs hide under the weed.",
+			"The limpets do not move when you touch them.",
+			"I found a sea star with four arms.",
+			"Gulls drop mussels on the stones.",
+		},
+	},
 	{"food", []string{"Without makers nobody eats.", "Bacteria are decomposers.", "The gull eats almost everything."}},
-	{"week", []string{"I learned to ask for help.", "The trip to the pier was good.", "Next week I want to finish my story.",
-		"I liked the tide table.", "More drawing, please."}},
+	{
+		"week",
+		[]string{"I learned to ask for help.", "The trip to the pier was good.", "Next week I want to finish my story.",
+			"I liked the tide table.", "More drawing, please."},
+	},
 	{"plant", []string{"Plants need light to grow.", "The roots take up the water."}},
 }
 

@@ -41,7 +41,9 @@ func NewMailbox() (*Mailbox, error) {
 		return nil, err
 	}
 	m := &Mailbox{address: listener.Addr().String()}
-	m.server = smtp.NewServer(smtp.BackendFunc(func(*smtp.Conn) (smtp.Session, error) { return &delivery{box: m}, nil }))
+	m.server = smtp.NewServer(
+		smtp.BackendFunc(func(*smtp.Conn) (smtp.Session, error) { return &delivery{box: m}, nil }),
+	)
 	m.server.Domain, m.server.MaxMessageBytes, m.server.MaxRecipients = "localhost", largestLetter, 10
 	m.server.ReadTimeout, m.server.WriteTimeout = 10*time.Second, 10*time.Second
 	go m.server.Serve(listener)

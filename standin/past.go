@@ -60,7 +60,10 @@ func (s *student) recall(f lesson.Frame, there []lesson.Element) []sheet.Step {
 			continue
 		}
 		value := poll.Choose(s.choose(q))
-		steps = append(steps, sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: q.ID, Round: 1, Value: &value}})
+		steps = append(
+			steps,
+			sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: q.ID, Round: 1, Value: &value}},
+		)
 	}
 	if f.Permission == lesson.Look {
 		return steps

@@ -11,12 +11,16 @@ import (
 
 // Names of people who are made up, from many countries.
 var (
-	givenNames = strings.Fields(`Amara Bilal Chiara Dmitri Elif Farid Greta Hana Ibrahim Juno Kenji Liv Mateo Noor Oskar Priya
+	givenNames = strings.Fields(
+		`Amara Bilal Chiara Dmitri Elif Farid Greta Hana Ibrahim Juno Kenji Liv Mateo Noor Oskar Priya
 		Quentin Rania Samir Tomás Uma Vera Wanjiru Xiomara Yusuf Zofia Aiko Bastian Celeste Dawit Esra Filip Giulia Hugo Ines
-		Jamal Kirsi Luca Maya Nils Olga Paulo Rosa Sanna Tariq Ulla Viktor Wren Yara Zeno`)
-	familyNames = strings.Fields(`Haddad Mori Lindqvist Okafor Rossi Ivanov Demir Nasser Vogel Tanaka Sesay Larsen Duarte Kaya
+		Jamal Kirsi Luca Maya Nils Olga Paulo Rosa Sanna Tariq Ulla Viktor Wren Yara Zeno`,
+	)
+	familyNames = strings.Fields(
+		`Haddad Mori Lindqvist Okafor Rossi Ivanov Demir Nasser Vogel Tanaka Sesay Larsen Duarte Kaya
 		Novak Iyer Laurent Saleh Costa Weber Mwangi Ortega Aziz Zielinska Falk Moreau Petrov Abebe Holm Silva Berg Farah Quist
-		Amin Castel Brandt Osei Marek Solano Teller`)
+		Amin Castel Brandt Osei Marek Solano Teller`,
+	)
 )
 
 // Person makes up a name.
@@ -34,22 +38,37 @@ var registered = []struct {
 // it in CSV, the same for the same seed. It stands in for a school's own system.
 func WriteRegister(w io.Writer, seed uint64) error {
 	random := rand.New(rand.NewPCG(seed, 12))
-	users := [][]string{strings.Split("sourcedId,status,dateLastModified,enabledUser,username,userIds,givenName,familyName,"+
-		"middleName,identifier,email,sms,phone,agentSourcedIds,grades,password,userMasterIdentifier,preferredGivenName,"+
-		"preferredMiddleName,preferredFamilyName,primaryOrgSourcedId,pronouns", ",")}
-	classes := [][]string{strings.Split("sourcedId,status,dateLastModified,title,grades,courseSourcedId,classCode,classType,"+
-		"location,schoolSourcedId,termSourcedIds,subjects,subjectCodes,periods", ",")}
-	enrollments := [][]string{strings.Split("sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,"+
-		"role,primary,beginDate,endDate", ",")}
+	users := [][]string{
+		strings.Split("sourcedId,status,dateLastModified,enabledUser,username,userIds,givenName,familyName,"+
+			"middleName,identifier,email,sms,phone,agentSourcedIds,grades,password,userMasterIdentifier,preferredGivenName,"+
+			"preferredMiddleName,preferredFamilyName,primaryOrgSourcedId,pronouns", ","),
+	}
+	classes := [][]string{
+		strings.Split("sourcedId,status,dateLastModified,title,grades,courseSourcedId,classCode,classType,"+
+			"location,schoolSourcedId,termSourcedIds,subjects,subjectCodes,periods", ","),
+	}
+	enrollments := [][]string{
+		strings.Split("sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,"+
+			"role,primary,beginDate,endDate", ","),
+	}
 	for i, c := range registered {
 		class := fmt.Sprint("class-", i+1)
-		classes = append(classes, []string{class, "", "", c.name, "", "", "", "homeroom", "", "tern-harbour", "year", "", "", ""})
+		classes = append(
+			classes,
+			[]string{class, "", "", c.name, "", "", "", "homeroom", "", "tern-harbour", "year", "", "", ""},
+		)
 		for n := range c.students {
 			user := fmt.Sprintf("%s-%02d", class, n+1)
 			given, family := Person(random)
-			users = append(users, []string{user, "", "", "true", user, "", given, family, "", "", "", "", "", "", "", "", "", "",
-				"", "", "tern-harbour", ""})
-			enrollments = append(enrollments, []string{"in-" + user, "", "", class, "tern-harbour", user, "student", "", "", ""})
+			users = append(
+				users,
+				[]string{user, "", "", "true", user, "", given, family, "", "", "", "", "", "", "", "", "", "",
+					"", "", "tern-harbour", ""},
+			)
+			enrollments = append(
+				enrollments,
+				[]string{"in-" + user, "", "", class, "tern-harbour", user, "student", "", "", ""},
+			)
 		}
 	}
 	archive := zip.NewWriter(w)

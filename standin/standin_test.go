@@ -65,8 +65,13 @@ func rehearsing(t *testing.T, board lesson.Board, pace session.Pace) (*store.Sto
 	if err != nil {
 		t.Fatal(err)
 	}
-	n := store.Session{TeacherID: teacher.ID, Code: "K7M2QX", Students: store.JSON[[]roster.Listed]{V: []roster.Listed{}},
-		State: store.JSON[session.State]{V: state}, Practice: true}
+	n := store.Session{
+		TeacherID: teacher.ID,
+		Code:      "K7M2QX",
+		Students:  store.JSON[[]roster.Listed]{V: []roster.Listed{}},
+		State:     store.JSON[session.State]{V: state},
+		Practice:  true,
+	}
 	if err := s.StartSession(t.Context(), &n, id, board); err != nil {
 		t.Fatal(err)
 	}

@@ -181,8 +181,12 @@ func mayRestore(ctx context.Context, tx pgx.Tx, head backupHead) error {
 		return err
 	}
 	if schema != head.Schema {
-		return fmt.Errorf("the backup is of version %d of the tables, this program has %d: use the program that wrote it, "+
-			"then start the newer one", head.Schema, schema)
+		return fmt.Errorf(
+			"the backup is of version %d of the tables, this program has %d: use the program that wrote it, "+
+				"then start the newer one",
+			head.Schema,
+			schema,
+		)
 	}
 	var there bool
 	if err := tx.QueryRow(ctx, `SELECT EXISTS (SELECT 1 FROM teachers)`).Scan(&there); err != nil {

@@ -99,9 +99,13 @@ func (s *Store) board(ctx context.Context, where string, args ...any) (Kept, err
 		Outline JSON[prepare.Outline] `db:"outline"`
 		Frames  JSON[[]lesson.Frame]  `db:"frames"`
 	}
-	err := s.get(ctx, &row, `SELECT b.rev, b.session_id, b.outline, (SELECT coalesce(json_agg(f.content), '[]') FROM frames f
+	err := s.get(
+		ctx,
+		&row,
+		`SELECT b.rev, b.session_id, b.outline, (SELECT coalesce(json_agg(f.content), '[]') FROM frames f
 		WHERE f.board_id = b.id AND f.id IN (SELECT json_array_elements_text(b.outline->'frames'))) AS frames
-		FROM boards b WHERE `+where, args...)
+		FROM boards b WHERE `+where,
+		args...)
 	kept := Kept{Draft: prepare.Draft{Outline: row.Outline.V, Frames: map[string]lesson.Frame{}}, Rev: row.Rev,
 		Session: row.Session}
 	for _, f := range row.Frames.V {
@@ -125,8 +129,15 @@ func (s *Store) BoardChanges(ctx context.Context, teacher, id string, since int6
 	var rows []struct {
 		Change *string `db:"change"` // nil: the board is there, and nothing has changed
 	}
-	err := s.db.SelectContext(ctx, &rows, `SELECT e.change FROM boards b LEFT JOIN edits e ON e.board_id = b.id AND e.rev > $3
-		WHERE `+ownBoard+` AND b.id = $2 ORDER BY e.rev`, teacher, id, since)
+	err := s.db.SelectContext(
+		ctx,
+		&rows,
+		`SELECT e.change FROM boards b LEFT JOIN edits e ON e.board_id = b.id AND e.rev > $3
+		WHERE `+ownBoard+` AND b.id = $2 ORDER BY e.rev`,
+		teacher,
+		id,
+		since,
+	)
 	if err != nil {
 		return nil, fmt.Errorf("read edits: %w", err)
 	}

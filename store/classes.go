@@ -114,7 +114,12 @@ const classColumns = `c.id, c.name, c.archived_at IS NOT NULL AS archived, c.pla
 
 // Classes lists a teacher's classes by name, those that are put away too.
 func (s *Store) Classes(ctx context.Context, teacher string) ([]Class, error) {
-	return list[Class](ctx, s, `SELECT `+classColumns+` FROM classes c WHERE `+ownClass+` ORDER BY c.name, c.id`, teacher)
+	return list[Class](
+		ctx,
+		s,
+		`SELECT `+classColumns+` FROM classes c WHERE `+ownClass+` ORDER BY c.name, c.id`,
+		teacher,
+	)
 }
 
 // Class finds one of them.
@@ -159,8 +164,10 @@ func (s *Store) SetPlan(ctx context.Context, teacher, class string,
 // holdClass holds a teacher's class for the rest of a transaction.
 func holdClass(ctx context.Context, tx *sqlx.Tx, teacher, class string) error {
 	var held string
-	return none(tx.GetContext(ctx, &held, `SELECT c.id FROM classes c WHERE `+ownClass+` AND c.id = $2 FOR UPDATE`, teacher,
-		class))
+	return none(
+		tx.GetContext(ctx, &held, `SELECT c.id FROM classes c WHERE `+ownClass+` AND c.id = $2 FOR UPDATE`, teacher,
+			class),
+	)
 }
 
 // NextYear makes a class with the list of another: the same persons, who are students
@@ -173,10 +180,14 @@ func (s *Store) NextYear(ctx context.Context, teacher, class, name string) (id s
 		if id, err = addClass(ctx, tx, teacher, name); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(ctx, `WITH away AS (UPDATE classes SET archived_at = coalesce(archived_at, now()) WHERE id = $1)
+		_, err := tx.ExecContext(
+			ctx,
+			`WITH away AS (UPDATE classes SET archived_at = coalesce(archived_at, now()) WHERE id = $1)
 			INSERT INTO students (id, class_id, name, place, person, register_id)
 			SELECT gen_random_uuid(), $2, name, place, person, register_id FROM students WHERE class_id = $1 AND left_at IS NULL`,
-			class, id)
+			class,
+			id,
+		)
 		return err
 	})
 	return id, err

@@ -52,7 +52,13 @@ func (s *Store) Line(ctx context.Context, n Session, board lesson.Board, to int6
 	}
 	told := make([]record.Told, len(deeds))
 	for i, d := range deeds {
-		told[len(deeds)-1-i] = record.Told{Frame: d.Frame, Owner: d.Owner, At: d.At, Put: d.Left.V.Put, Come: d.Left.V.Come}
+		told[len(deeds)-1-i] = record.Told{
+			Frame: d.Frame,
+			Owner: d.Owner,
+			At:    d.At,
+			Put:   d.Left.V.Put,
+			Come:  d.Left.V.Come,
+		}
 	}
 	return record.LineOf(board, n.StartedAt.UnixMilli(), to, happened, done, told), nil
 }

@@ -20,8 +20,14 @@ func keptFor() string {
 // SetKeep says how long the records of a class are kept, in months; nil as the house
 // says.
 func (s *Store) SetKeep(ctx context.Context, teacher, class string, months *int) error {
-	_, err := one[string](ctx, s, `UPDATE classes c SET keep_months = $3 WHERE `+ownClass+` AND c.id = $2 RETURNING c.id`,
-		teacher, class, months)
+	_, err := one[string](
+		ctx,
+		s,
+		`UPDATE classes c SET keep_months = $3 WHERE `+ownClass+` AND c.id = $2 RETURNING c.id`,
+		teacher,
+		class,
+		months,
+	)
 	return err
 }
 

@@ -177,8 +177,12 @@ func TestOldLessonsAreKept(t *testing.T) {
 	}
 	// Who joins now is the student of the list, once.
 	for i, want := range []bool{true, false} {
-		p, err := s.Join(ctx, run, store.Joining{Limit: 400, Token: []byte{byte(i)}, Student: classes[0].Students.V[1].ID,
-			Decide: store.Anybody(func([]string) string { return "Kenji" })})
+		p, err := s.Join(
+			ctx,
+			run,
+			store.Joining{Limit: 400, Token: []byte{byte(i)}, Student: classes[0].Students.V[1].ID,
+				Decide: store.Anybody(func([]string) string { return "Kenji" })},
+		)
 		if err != nil || (p.StudentID != nil) != want {
 			t.Errorf("Kenji, time %d: %+v, %v", i+1, p, err)
 		}
@@ -345,7 +349,8 @@ func TestOldLessonsHaveBoards(t *testing.T) {
 		t.Fatal(err)
 	}
 	var title string
-	if err := db.GetContext(ctx, &title, `SELECT content->'frames'->0->>'title' FROM sessions`); err != nil || title != "Ebb" {
+	if err := db.GetContext(ctx, &title, `SELECT content->'frames'->0->>'title' FROM sessions`); err != nil ||
+		title != "Ebb" {
 		t.Errorf("going back: %q, %v", title, err)
 	}
 }

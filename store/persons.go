@@ -79,7 +79,12 @@ func (p TheirPicture) File() string {
 // Dossier reads everything about a person, and the pictures that they have brought in.
 // It says ErrNotFound where there is no such person.
 func (s *Store) Dossier(ctx context.Context, person string) (d dossier.Dossier, pictures []TheirPicture, err error) {
-	d = dossier.Dossier{Format: "person", Version: dossier.Version, Classes: []dossier.Class{}, Lessons: []dossier.Lesson{}}
+	d = dossier.Dossier{
+		Format:  "person",
+		Version: dossier.Version,
+		Classes: []dossier.Class{},
+		Lessons: []dossier.Lesson{},
+	}
 	classes, err := list[struct {
 		ID    string            `db:"id"`
 		Class string            `db:"class"`
@@ -96,8 +101,11 @@ func (s *Store) Dossier(ctx context.Context, person string) (d dossier.Dossier, 
 	}
 	for _, c := range classes {
 		groups, seat, apart := c.Plan.V.Of(c.ID)
-		d.Classes = append(d.Classes, dossier.Class{Class: c.Class, Name: c.Name, Left: c.Left, Groups: groups, Seat: seat,
-			Apart: apart})
+		d.Classes = append(
+			d.Classes,
+			dossier.Class{Class: c.Class, Name: c.Name, Left: c.Left, Groups: groups, Seat: seat,
+				Apart: apart},
+		)
 	}
 	card, err := one[time.Time](ctx, s, `SELECT made_at FROM cards WHERE person = $1`, person)
 	if err == nil {
@@ -141,8 +149,11 @@ func (s *Store) lessonOf(ctx context.Context, b being) (dossier.Lesson, []TheirP
 		if owner == b.ID {
 			owner = "own"
 		}
-		l.Work = append(l.Work, dossier.Work{Frame: titles[r.Frame], Owner: owner, At: time.UnixMilli(r.Mark.V.At).UTC(),
-			What: string(r.Mark.V.Kind), Words: r.Mark.V.Words(), Removed: !r.Mark.V.OnFrame(), Mark: r.Mark.V})
+		l.Work = append(
+			l.Work,
+			dossier.Work{Frame: titles[r.Frame], Owner: owner, At: time.UnixMilli(r.Mark.V.At).UTC(),
+				What: string(r.Mark.V.Kind), Words: r.Mark.V.Words(), Removed: !r.Mark.V.OnFrame(), Mark: r.Mark.V},
+		)
 	}
 	if l.Agreed, err = one[int](ctx, s, `SELECT count(*) FROM marks m JOIN sheets t ON t.id = m.sheet_id
 		WHERE t.session_id = $1 AND m.mark->'agreed' IS NOT NULL AND m.mark->>'agreed' LIKE '%' || $2 || '%'`, b.Session,

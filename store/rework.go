@@ -35,8 +35,15 @@ func (s *Store) Rework(ctx context.Context, id string, rev int64,
 		}
 		text, err := asJSON(next)
 		if err == nil && next.Rev != rev {
-			_, err = tx.ExecContext(ctx, `UPDATE sessions SET state = $2, rev = $3, terms = $4, title = $5 WHERE id = $1`,
-				id, text, next.Rev, next.Terms, d.Outline.Title)
+			_, err = tx.ExecContext(
+				ctx,
+				`UPDATE sessions SET state = $2, rev = $3, terms = $4, title = $5 WHERE id = $1`,
+				id,
+				text,
+				next.Rev,
+				next.Terms,
+				d.Outline.Title,
+			)
 		}
 		if err != nil {
 			return fmt.Errorf("rework: %w", err)
@@ -70,9 +77,15 @@ func (d *Draft) Answers(ctx context.Context, polls []string) (map[string][]poll.
 		Poll  string           `db:"poll"`
 		Value JSON[poll.Value] `db:"value"`
 	}
-	err := d.tx.SelectContext(ctx, &rows, `SELECT DISTINCT m.mark->'answer'->>'poll' AS poll, m.mark->'answer'->>'value' AS value
+	err := d.tx.SelectContext(
+		ctx,
+		&rows,
+		`SELECT DISTINCT m.mark->'answer'->>'poll' AS poll, m.mark->'answer'->>'value' AS value
 		FROM sheets s JOIN marks m ON m.sheet_id = s.id
-		WHERE s.session_id = $1 AND m.mark->'answer'->>'poll' = ANY($2) AND NOT m.removed`, d.id, polls)
+		WHERE s.session_id = $1 AND m.mark->'answer'->>'poll' = ANY($2) AND NOT m.removed`,
+		d.id,
+		polls,
+	)
 	for _, r := range rows {
 		answers[r.Poll] = append(answers[r.Poll], r.Value.V)
 	}

@@ -321,11 +321,21 @@ func (s *Store) Join(ctx context.Context, sessionID string, j Joining) (Particip
 		if p.Name, err = j.Decide(state.V, there, taken); err != nil {
 			return err
 		}
-		return tx.GetContext(ctx, &p, `WITH pass AS (INSERT INTO passes (token, participant_id, card) VALUES ($4, $1, $6))
+		return tx.GetContext(
+			ctx,
+			&p,
+			`WITH pass AS (INSERT INTO passes (token, participant_id, card) VALUES ($4, $1, $6))
 			INSERT INTO participants (id, session_id, name, student_id) VALUES ($1, $2, $3, (SELECT t.id FROM students t
 				WHERE t.id = nullif($5, '')::uuid
 				AND NOT EXISTS (SELECT 1 FROM participants o WHERE o.session_id = $2 AND o.student_id = t.id)))
-			RETURNING id, session_id, student_id, name, joined_at, frame`, p.ID, sessionID, p.Name, j.Token, j.Student, j.Card)
+			RETURNING id, session_id, student_id, name, joined_at, frame`,
+			p.ID,
+			sessionID,
+			p.Name,
+			j.Token,
+			j.Student,
+			j.Card,
+		)
 	})
 	if errors.Is(err, ErrThere) {
 		return Participant{ID: p.ID}, err
@@ -345,7 +355,11 @@ func (s *Store) Return(ctx context.Context, participant string, token []byte) (n
 
 // Rename gives a participant another name, which Apart chooses given those that the
 // others have. It says ErrNotFound where there is no such participant, or the session has ended.
-func (s *Store) Rename(ctx context.Context, session, participant string, apart func(taken []string) string) (string, error) {
+func (s *Store) Rename(
+	ctx context.Context,
+	session, participant string,
+	apart func(taken []string) string,
+) (string, error) {
 	var name string
 	err := s.within(ctx, func(tx *sqlx.Tx) error {
 		var taken []string
@@ -357,8 +371,14 @@ func (s *Store) Rename(ctx context.Context, session, participant string, apart f
 			session, participant); err != nil {
 			return err
 		}
-		return tx.GetContext(ctx, &name, `UPDATE participants SET name = $3 WHERE session_id = $1 AND id = $2 RETURNING name`,
-			session, participant, apart(taken))
+		return tx.GetContext(
+			ctx,
+			&name,
+			`UPDATE participants SET name = $3 WHERE session_id = $1 AND id = $2 RETURNING name`,
+			session,
+			participant,
+			apart(taken),
+		)
 	})
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", ErrNotFound

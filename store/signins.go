@@ -49,8 +49,13 @@ func (s *Store) NoteLogin(ctx context.Context, token, teacher, device string) er
 
 // SignIns lists the sign-ins of an account, the last one first.
 func (s *Store) SignIns(ctx context.Context, teacher string) ([]SignedIn, error) {
-	return list[SignedIn](ctx, s, `SELECT id, token, device, made_at FROM logins WHERE teacher_id = $1 AND expiry > now()
-		ORDER BY made_at DESC, id`, teacher)
+	return list[SignedIn](
+		ctx,
+		s,
+		`SELECT id, token, device, made_at FROM logins WHERE teacher_id = $1 AND expiry > now()
+		ORDER BY made_at DESC, id`,
+		teacher,
+	)
 }
 
 // EndSignIn ends one sign-in of an account and gives its token's hash.
@@ -81,8 +86,12 @@ func (s *Store) SetSecond(ctx context.Context, teacher string, secret *string, s
 		if _, err := tx.ExecContext(ctx, `DELETE FROM recovery_codes WHERE teacher_id = $1`, teacher); err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `INSERT INTO recovery_codes (hash, teacher_id) SELECT h, $1 FROM unnest($2::bytea[]) h`,
-			teacher, recovery)
+		_, err = tx.ExecContext(
+			ctx,
+			`INSERT INTO recovery_codes (hash, teacher_id) SELECT h, $1 FROM unnest($2::bytea[]) h`,
+			teacher,
+			recovery,
+		)
 		return err
 	})
 	return out, err

@@ -43,9 +43,14 @@ INSERT INTO invitations (token, role, email, teacher_id, made_by, expires_at, ma
 
 // Invitation finds one that is still good.
 func (s *Store) Invitation(ctx context.Context, token []byte) (Invitation, error) {
-	return one[Invitation](ctx, s, `SELECT i.id, i.mail_id, i.role, coalesce(t.email, i.email) AS email, i.teacher_id, t.name,
+	return one[Invitation](
+		ctx,
+		s,
+		`SELECT i.id, i.mail_id, i.role, coalesce(t.email, i.email) AS email, i.teacher_id, t.name,
 		i.made_by, i.expires_at FROM invitations i LEFT JOIN teachers t ON t.id = i.teacher_id
-		WHERE i.token = $1 AND i.used_at IS NULL AND i.expires_at > now()`, token)
+		WHERE i.token = $1 AND i.used_at IS NULL AND i.expires_at > now()`,
+		token,
+	)
 }
 
 // Accept takes an invitation: it is used up, and the account made, or given its new
@@ -72,8 +77,15 @@ func (s *Store) Accept(ctx context.Context, token []byte, t *Teacher) (out []str
 			return err
 		}
 		t.ID, t.Role = NewID(), taken.Role
-		_, err = tx.ExecContext(ctx, `INSERT INTO teachers (id, email, name, password, role) VALUES ($1, $2, $3, $4, $5)`,
-			t.ID, t.Email, t.Name, t.Password, t.Role)
+		_, err = tx.ExecContext(
+			ctx,
+			`INSERT INTO teachers (id, email, name, password, role) VALUES ($1, $2, $3, $4, $5)`,
+			t.ID,
+			t.Email,
+			t.Name,
+			t.Password,
+			t.Role,
+		)
 		return err
 	})
 	return out, taken(err)
@@ -89,7 +101,11 @@ func taken(err error) error {
 
 // Staff lists all accounts by name; guests are not among them.
 func (s *Store) Staff(ctx context.Context) ([]Teacher, error) {
-	return list[Teacher](ctx, s, `SELECT `+teacherColumns+` FROM teachers WHERE goes_at IS NULL ORDER BY left_at IS NOT NULL, lower(name), id`)
+	return list[Teacher](
+		ctx,
+		s,
+		`SELECT `+teacherColumns+` FROM teachers WHERE goes_at IS NULL ORDER BY left_at IS NOT NULL, lower(name), id`,
+	)
 }
 
 // NoStaff reports whether there is no account yet.

@@ -133,8 +133,14 @@ func (s *Store) Cards(ctx context.Context, teacher, class string, code func() st
 	for i := 0; err == nil && i < len(without); {
 		var made string
 		// Taken by another person: try another code. Another window was quicker: theirs.
-		made, err = one[string](ctx, s, `WITH made AS (INSERT INTO cards (person, code) VALUES ($1, $2) ON CONFLICT DO NOTHING
-			RETURNING code) SELECT code FROM made UNION ALL SELECT code FROM cards WHERE person = $1 LIMIT 1`, without[i], code())
+		made, err = one[string](
+			ctx,
+			s,
+			`WITH made AS (INSERT INTO cards (person, code) VALUES ($1, $2) ON CONFLICT DO NOTHING
+			RETURNING code) SELECT code FROM made UNION ALL SELECT code FROM cards WHERE person = $1 LIMIT 1`,
+			without[i],
+			code(),
+		)
 		if made != "" {
 			i++
 		}
@@ -187,10 +193,15 @@ func (s *Store) ByCard(ctx context.Context, code string) (lessons []CardLesson, 
 	if err != nil {
 		return nil, false, err
 	}
-	lessons, err = list[CardLesson](ctx, s, `SELECT DISTINCT ON (n.started_at, n.id) n.id AS session, t.id AS student, n.title, p.id AS participant,
+	lessons, err = list[CardLesson](
+		ctx,
+		s,
+		`SELECT DISTINCT ON (n.started_at, n.id) n.id AS session, t.id AS student, n.title, p.id AS participant,
 		coalesce((SELECT e->>'name' FROM json_array_elements(n.students) e WHERE e->>'id' = t.id::text), t.name) AS name
 		FROM students t JOIN sessions n ON n.class_id = t.class_id AND n.ended_at IS NULL AND NOT n.practice
 		LEFT JOIN participants p ON p.session_id = n.id AND p.student_id = t.id
-		WHERE t.person = $1 AND t.left_at IS NULL ORDER BY n.started_at DESC, n.id, p.joined_at`, person)
+		WHERE t.person = $1 AND t.left_at IS NULL ORDER BY n.started_at DESC, n.id, p.joined_at`,
+		person,
+	)
 	return lessons, true, err
 }

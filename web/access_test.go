@@ -36,21 +36,30 @@ var routes = map[string]struct {
 	"GET /api/paper": {who: anybody}, "GET /api/me": {who: anybody}, "POST /api/sign-in": {who: anybody},
 	"POST /api/sign-out": {who: anybody}, "POST /api/guest": {who: anybody}, "POST /api/reset": {who: anybody},
 	"GET /api/mailbox": {who: anybody}, "POST /api/invitation/check": {who: anybody},
-	"POST /api/invitation/accept": {who: anybody}, "POST /api/join/check": {who: anybody}, "POST /api/join": {who: anybody},
-	"POST /api/join/knock": {who: anybody}, "POST /api/join/wait": {who: anybody}, "POST /api/join/card": {who: anybody},
+	"POST /api/invitation/accept": {
+		who: anybody,
+	}, "POST /api/join/check": {who: anybody}, "POST /api/join": {who: anybody},
+	"POST /api/join/knock": {
+		who: anybody,
+	}, "POST /api/join/wait": {who: anybody}, "POST /api/join/card": {who: anybody},
 	"POST /api/front": {who: anybody}, "GET /api/front": {who: anybody}, "POST /api/leave": {who: anybody},
 	// A seat or a front screen opens these as well: tested where they are.
 	"POST /api/sessions/:id/pictures": {who: anybody}, "GET /api/pictures/:id": {who: anybody},
 	"GET /api/sessions/:id/invitation": {who: teaching}, "GET /api/sessions/:id/qr.svg": {who: teaching},
 
-	"GET /api/account": {who: signedIn}, "POST /api/account": {who: signedIn}, "POST /api/account/password": {who: signedIn},
+	"GET /api/account": {
+		who: signedIn,
+	}, "POST /api/account": {who: signedIn}, "POST /api/account/password": {who: signedIn},
 	"POST /api/account/second/new": {who: signedIn}, "POST /api/account/second": {who: signedIn},
 	"DELETE /api/account/sign-ins": {who: signedIn}, "DELETE /api/account/sign-ins/:id": {who: signedIn},
 
 	"POST /api/settings": {who: member}, "GET /api/house": {who: member}, "GET /api/classes": {who: member},
 	"POST /api/classes": {who: member}, "POST /api/classes/:id": {who: member},
-	"POST /api/classes/:id/next":                         {who: member, body: `{"name":"9"}`},
-	"POST /api/classes/:id/plan":                         {who: member, body: `{"sets":[],"apart":[],"seats":{"rows":0,"columns":0,"at":[]}}`},
+	"POST /api/classes/:id/next": {who: member, body: `{"name":"9"}`},
+	"POST /api/classes/:id/plan": {
+		who:  member,
+		body: `{"sets":[],"apart":[],"seats":{"rows":0,"columns":0,"at":[]}}`,
+	},
 	"POST /api/classes/:id/teachers":                     {who: member, body: `{"teacher":"COLLEAGUE","teaches":true}`},
 	"GET /api/classes/:id/cards":                         {who: member},
 	"DELETE /api/classes/:id/cards/:student":             {who: member},
@@ -69,18 +78,26 @@ var routes = map[string]struct {
 	"POST /api/sessions/:id/people/:participant/student": {who: member},
 
 	"GET /api/account/file": {who: signedIn}, "POST /api/classes/:id/keep": {who: member},
-	"GET /api/classes/:id/students/:student/file": {who: member}, "DELETE /api/classes/:id/students/:student": {who: member},
+	"GET /api/classes/:id/students/:student/file": {
+		who: member,
+	}, "DELETE /api/classes/:id/students/:student": {who: member},
 	"DELETE /api/staff/people/:id": {who: administrator}, "GET /api/persons": {who: administrator},
 	"GET /api/persons/:id/file": {who: administrator}, "DELETE /api/persons/:id": {who: administrator},
 	"GET /api/staff": {who: administrator}, "POST /api/staff/invitations": {who: administrator},
 	"DELETE /api/staff/invitations/:id": {who: administrator}, "POST /api/staff/people/:id": {who: administrator},
-	"POST /api/staff/people/:id/password": {who: administrator}, "POST /api/staff/people/:id/hand-over": {who: administrator},
+	"POST /api/staff/people/:id/password": {
+		who: administrator,
+	}, "POST /api/staff/people/:id/hand-over": {who: administrator},
 	"DELETE /api/staff/people/:id/second": {who: administrator}, "POST /api/house": {who: administrator},
 	"GET /api/journal": {who: administrator},
 
 	"GET /api/boards": {who: teaching}, "POST /api/boards": {who: teaching}, "GET /api/search": {who: teaching},
-	"GET /api/boards/:id": {who: teaching}, "POST /api/boards/:id/edits": {who: teaching, body: `{"since":0,"edits":[]}`},
-	"GET /api/boards/:id/edits": {who: teaching}, "POST /api/boards/:id/frames": {who: teaching, body: `{"id":"01936f2e-0000-7000-8000-000000000001","from":{"kind":"blank","blank":{}}}`},
+	"GET /api/boards/:id": {
+		who: teaching,
+	}, "POST /api/boards/:id/edits": {who: teaching, body: `{"since":0,"edits":[]}`},
+	"GET /api/boards/:id/edits": {
+		who: teaching,
+	}, "POST /api/boards/:id/frames": {who: teaching, body: `{"id":"01936f2e-0000-7000-8000-000000000001","from":{"kind":"blank","blank":{}}}`},
 	"POST /api/boards/:id/card": {who: teaching}, "POST /api/boards/:id/copies": {who: teaching},
 	"POST /api/boards/:id/templates":   {who: teaching, body: `{"frame":"one","name":"x"}`},
 	"POST /api/boards/:id/sessions":    {who: teaching, body: `{"class":"","pace":"led"}`},
@@ -91,15 +108,22 @@ var routes = map[string]struct {
 	"DELETE /api/intakes/:id": {who: teaching}, "GET /api/templates": {who: teaching},
 	"DELETE /api/templates/:id": {who: teaching}, "POST /api/library": {who: teaching},
 	"GET /api/illustrations/:id": {who: teaching}, "GET /api/sessions/:id/differences": {who: teaching},
-	"POST /api/sessions/:id/take": {who: teaching, body: `{"kind":"title"}`}, "POST /api/sessions/:id/fronts": {who: teaching},
+	"POST /api/sessions/:id/take": {
+		who:  teaching,
+		body: `{"kind":"title"}`,
+	}, "POST /api/sessions/:id/fronts": {who: teaching},
 	"DELETE /api/sessions/:id/fronts": {who: teaching}, "POST /api/sessions/:id/end": {who: teaching},
 	"GET /api/sessions/:id/record": {who: teaching}, "GET /api/sessions/:id/record.csv": {who: teaching},
 	"GET /api/sessions/:id/alike": {who: teaching},
 	"GET /api/sessions/:id/past":  {who: teaching}, "GET /api/sessions/:id/past/:after": {who: teaching},
 	"GET /api/sessions/:id/line": {who: teaching}, "GET /api/sessions/:id/varied": {who: teaching},
 	"POST /api/sessions/:id/people/:participant/name": {who: teaching},
-	"GET /api/sessions/:id/coverage":                  {who: teaching}, "GET /api/sessions/:id/coverage.csv": {who: teaching},
-	"POST /api/pictures": {who: teaching}, "POST /api/intakes": {who: teaching}, "POST /api/boards/file": {who: teaching},
+	"GET /api/sessions/:id/coverage": {
+		who: teaching,
+	}, "GET /api/sessions/:id/coverage.csv": {who: teaching},
+	"POST /api/pictures": {
+		who: teaching,
+	}, "POST /api/intakes": {who: teaching}, "POST /api/boards/file": {who: teaching},
 }
 
 // Every route has a rule, and each role is refused where its rule says so: with whatever
@@ -127,9 +151,24 @@ func TestAccess(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	fill := strings.NewReplacer("boards/:id", "boards/"+boards.Boards[0].ID, "sessions/:id", "sessions/"+run,
-		"classes/:id", "classes/"+book.Classes[0].ID, ":student", book.Classes[0].Students[0].ID,
-		":participant", people[0].ID, "COLLEAGUE", book.Colleagues[0].ID, ":id", book.Colleagues[0].ID, ":word", "nothing")
+	fill := strings.NewReplacer(
+		"boards/:id",
+		"boards/"+boards.Boards[0].ID,
+		"sessions/:id",
+		"sessions/"+run,
+		"classes/:id",
+		"classes/"+book.Classes[0].ID,
+		":student",
+		book.Classes[0].Students[0].ID,
+		":participant",
+		people[0].ID,
+		"COLLEAGUE",
+		book.Colleagues[0].ID,
+		":id",
+		book.Colleagues[0].ID,
+		":word",
+		"nothing",
+	)
 	ask := func(v *visitor, route string) refusal.Code {
 		method, path, _ := strings.Cut(route, " ")
 		body := ""
@@ -198,8 +237,9 @@ func TestAccess(t *testing.T) {
 		if routes[route].who == anybody {
 			continue
 		}
-		named := strings.Contains(route, ":id") && (strings.Contains(route, "/boards") || strings.Contains(route, "/sessions") ||
-			strings.Contains(route, "/classes"))
+		named := strings.Contains(route, ":id") &&
+			(strings.Contains(route, "/boards") || strings.Contains(route, "/sessions") ||
+				strings.Contains(route, "/classes"))
 		if got := ask(other, route); routes[route].who == administrator && got != refusal.NotForYou ||
 			named && got != refusal.NotFound {
 			t.Errorf("a colleague: %s is answered with %q", route, got)
@@ -230,7 +270,8 @@ func TestGuests(t *testing.T) {
 		t.Fatal(err)
 	}
 	var me web.Me
-	if got := guest.post("/api/guest", struct{}{}, &me); got != "" || me.Teacher.GoesAt == nil || me.Teacher.Role != account.Guest {
+	if got := guest.post("/api/guest", struct{}{}, &me); got != "" || me.Teacher.GoesAt == nil ||
+		me.Teacher.Role != account.Guest {
 		t.Fatalf("%q %+v", got, me.Teacher)
 	}
 	var made web.BoardMade

@@ -34,7 +34,10 @@ func (s *server) account(c *gin.Context) {
 	reply := Account{Name: me.Name, Email: me.Email, Role: me.Role, SignIns: []SignedIn{}, Second: me.Second != nil,
 		RecoveryLeft: left}
 	for _, l := range logins {
-		reply.SignIns = append(reply.SignIns, SignedIn{ID: l.ID, Device: l.Device, MadeAt: l.MadeAt, Here: l.Token == v.Login})
+		reply.SignIns = append(
+			reply.SignIns,
+			SignedIn{ID: l.ID, Device: l.Device, MadeAt: l.MadeAt, Here: l.Token == v.Login},
+		)
 	}
 	c.JSON(http.StatusOK, reply)
 }

@@ -50,8 +50,17 @@ func (s *server) boards(c *gin.Context) {
 		}
 	}
 	for _, n := range sessions {
-		item := SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName, Students: n.Students, StartedAt: n.StartedAt,
-			EndedAt: n.EndedAt, Practice: n.Practice, Away: n.Away, LeftOpen: n.EndedAt == nil && session.LeftOpen(n.StartedAt, time.Now())}
+		item := SessionItem{
+			ID:        n.ID,
+			Title:     n.Title,
+			ClassName: n.ClassName,
+			Students:  n.Students,
+			StartedAt: n.StartedAt,
+			EndedAt:   n.EndedAt,
+			Practice:  n.Practice,
+			Away:      n.Away,
+			LeftOpen:  n.EndedAt == nil && session.LeftOpen(n.StartedAt, time.Now()),
+		}
 		if n.ClassID != nil {
 			item.Class = *n.ClassID
 		}
@@ -115,7 +124,13 @@ func (s *server) board(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	reply := BoardReply{ID: c.Param("id"), Rev: kept.Rev, Lesson: kept.Session != nil, Outline: kept.Outline, Frames: []lesson.Frame{}}
+	reply := BoardReply{
+		ID:      c.Param("id"),
+		Rev:     kept.Rev,
+		Lesson:  kept.Session != nil,
+		Outline: kept.Outline,
+		Frames:  []lesson.Frame{},
+	}
 	for _, id := range kept.Outline.Frames {
 		reply.Frames = append(reply.Frames, kept.Frames[id])
 	}

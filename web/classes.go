@@ -37,8 +37,15 @@ func (s *server) classes(c *gin.Context) {
 }
 
 func pageOf(k store.Class, me string) ClassPage {
-	page := ClassPage{ID: k.ID, Name: k.Name, Archived: k.Archived, Keep: k.Keep, Students: []ClassStudent{}, Teachers: []Colleague{},
-		Plan: k.Plan.V.Sound()}
+	page := ClassPage{
+		ID:       k.ID,
+		Name:     k.Name,
+		Archived: k.Archived,
+		Keep:     k.Keep,
+		Students: []ClassStudent{},
+		Teachers: []Colleague{},
+		Plan:     k.Plan.V.Sound(),
+	}
 	apart := map[string]string{}
 	for _, l := range k.List() {
 		apart[l.ID] = l.Name

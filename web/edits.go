@@ -180,7 +180,9 @@ func (s *server) framesFrom(c *gin.Context, from FrameSource) ([]lesson.Frame, e
 	case from.Kind == "blank" && from.Blank != nil:
 		return []lesson.Frame{blank()}, nil
 	case from.Kind == "question" && from.Question != nil:
-		return []lesson.Frame{template.Question(from.Question.Text, from.Question.Options, from.Question.Rank, store.NewID)}, nil
+		return []lesson.Frame{
+			template.Question(from.Question.Text, from.Question.Options, from.Question.Rank, store.NewID),
+		}, nil
 	case from.Kind == "double" && from.Double != nil:
 		return nil, nil
 	case from.Kind == "template" && from.Template != nil:

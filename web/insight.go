@@ -119,7 +119,10 @@ func (s *server) compared(c *gin.Context) (store.Session, lesson.Board, Alike, e
 		if m.Frame != c.Query("frame") || m.Note == nil || !m.OnFrame() || m.Author == lesson.Staff {
 			continue
 		}
-		reply.Notes = append(reply.Notes, AlikeNote{m.ID, m.Author, m.Note.Text, m.Note.Tint, m.Note.Column, m.At, len(m.Agreed)})
+		reply.Notes = append(
+			reply.Notes,
+			AlikeNote{m.ID, m.Author, m.Note.Text, m.Note.Tint, m.Note.Column, m.At, len(m.Agreed)},
+		)
 		texts = append(texts, alike.Text{ID: m.ID, Words: m.Note.Text})
 	}
 	if len(texts) > mostAlike {

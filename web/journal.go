@@ -77,8 +77,11 @@ func (s *server) journal(c *gin.Context) {
 	}
 	reply := Journal{Entries: []JournalEntry{}}
 	for _, e := range entries {
-		reply.Entries = append(reply.Entries, JournalEntry{ID: e.ID, At: e.At, By: e.ByName, What: Did(e.What), About: e.About,
-			Detail: e.Detail})
+		reply.Entries = append(
+			reply.Entries,
+			JournalEntry{ID: e.ID, At: e.At, By: e.ByName, What: Did(e.What), About: e.About,
+				Detail: e.Detail},
+		)
 	}
 	c.JSON(http.StatusOK, reply)
 }

@@ -183,8 +183,11 @@ func (s *server) eraseAccount(c *gin.Context) {
 		return
 	}
 	s.note(c, DidGone, "", "")
-	c.JSON(http.StatusOK, AccountReceipt{At: time.Now(), Boards: gone.Boards, Lessons: gone.Lessons, Templates: gone.Templates,
-		SignIns: gone.SignIns})
+	c.JSON(
+		http.StatusOK,
+		AccountReceipt{At: time.Now(), Boards: gone.Boards, Lessons: gone.Lessons, Templates: gone.Templates,
+			SignIns: gone.SignIns},
+	)
 }
 
 // accountFile gives everything about one's own account as a ZIP file.
@@ -211,12 +214,26 @@ func (s *server) accountFile(c *gin.Context) {
 		refuse(c, missing(err))
 		return
 	}
-	file := AccountFile{Format: "account", Version: 1, Made: time.Now().UTC(), Name: t.Name, Email: t.Email, Role: t.Role,
-		Settings: t.Own(), Second: t.Second != nil, Lessons: []FileLesson{}, SignIns: []FileSignIn{}, Templates: []OwnTemplate{}}
+	file := AccountFile{
+		Format:    "account",
+		Version:   1,
+		Made:      time.Now().UTC(),
+		Name:      t.Name,
+		Email:     t.Email,
+		Role:      t.Role,
+		Settings:  t.Own(),
+		Second:    t.Second != nil,
+		Lessons:   []FileLesson{},
+		SignIns:   []FileSignIn{},
+		Templates: []OwnTemplate{},
+	}
 	for _, n := range lessons {
 		if n.By == nil {
-			file.Lessons = append(file.Lessons, FileLesson{Title: n.Title, Class: n.ClassName, Began: n.StartedAt, Ended: n.EndedAt,
-				Students: n.Students})
+			file.Lessons = append(
+				file.Lessons,
+				FileLesson{Title: n.Title, Class: n.ClassName, Began: n.StartedAt, Ended: n.EndedAt,
+					Students: n.Students},
+			)
 		}
 	}
 	for _, l := range logins {

@@ -94,8 +94,10 @@ func TestStudentsRights(t *testing.T) {
 	if err := json.Unmarshal(files["person.json"], &d); err != nil {
 		t.Fatal(err)
 	}
-	if len(d.Lessons) != 1 || d.Card == nil || len(d.Classes) != 1 || !slices.Equal(d.Classes[0].Groups, []string{"Labs 1"}) ||
-		!slices.Equal(d.Classes[0].Seat, []int{1, 2}) || d.Classes[0].Apart != 1 {
+	if len(d.Lessons) != 1 || d.Card == nil || len(d.Classes) != 1 ||
+		!slices.Equal(d.Classes[0].Groups, []string{"Labs 1"}) ||
+		!slices.Equal(d.Classes[0].Seat, []int{1, 2}) ||
+		d.Classes[0].Apart != 1 {
 		t.Fatalf("%+v", d)
 	}
 	var marks, changes, pictures int
@@ -108,13 +110,19 @@ func TestStudentsRights(t *testing.T) {
 	l := d.Lessons[0]
 	if len(l.Work) != marks || len(l.Changes) != changes || len(l.Pictures) != pictures || marks != 3 || pictures != 1 ||
 		len(l.Asked) != 1 || len(l.Told) != 1 || l.Picked != 1 || l.Looked == nil ||
-		len(l.Steered) != 1 || l.Steered[0].Text != "lock" || len(l.Remarks) != 1 || l.Remarks[0].Text != "well drawn" || l.Agreed != 1 || l.Done != 1 || l.Name != "Noor" {
+		len(l.Steered) != 1 || l.Steered[0].Text != "lock" || len(l.Remarks) != 1 ||
+		l.Remarks[0].Text != "well drawn" ||
+		l.Agreed != 1 ||
+		l.Done != 1 ||
+		l.Name != "Noor" {
 		t.Errorf("%d marks, %d changes, %d pictures in the database; in the file %+v", marks, changes, pictures, l)
 	}
-	if !strings.Contains(string(files["index.html"]), "high tide at noon") || len(files["pictures/"+l.Pictures[0]]) == 0 {
+	if !strings.Contains(string(files["index.html"]), "high tide at noon") ||
+		len(files["pictures/"+l.Pictures[0]]) == 0 {
 		t.Error("the page or the picture is missing")
 	}
-	if text := string(files["person.json"]); strings.Contains(text, "Kenji") || strings.Contains(text, class.Students[1].ID) {
+	if text := string(files["person.json"]); strings.Contains(text, "Kenji") ||
+		strings.Contains(text, class.Students[1].ID) {
 		t.Error("the file tells about somebody else")
 	}
 	if got := ines.remove(at); got != refusal.LessonRunning {
@@ -129,7 +137,8 @@ func TestStudentsRights(t *testing.T) {
 			WHERE t.email LIKE 'other%' LIMIT 1), 'Noor', 99, person FROM students WHERE id = $1`, noorID)
 	for what, got := range map[string]refusal.Code{"exported": ines.get(at+"/file", nil), "erased": ines.remove(at),
 		"by the colleague": other.remove(at)} {
-		if got != refusal.NotAllTheirs && what != "by the colleague" || what == "by the colleague" && got != refusal.NotFound {
+		if got != refusal.NotAllTheirs && what != "by the colleague" ||
+			what == "by the colleague" && got != refusal.NotFound {
 			t.Errorf("%s by one of two teachers: %q", what, got)
 		}
 	}
@@ -206,13 +215,34 @@ func (h *house) lessonOf(ines *visitor, class string) rightsRun {
 	}
 	first := do(n, note(shared, "high tide at noon"))
 	second := do(k, note(shared, "low tide in the evening"))
-	do(n, sheet.Op{ID: store.NewID(), Sheet: shared, Step: sheet.Step{Kind: sheet.KindAgree, Agree: &sheet.Agree{Mark: second.Add.Mark, Yes: true}}})
-	do(k, sheet.Op{ID: store.NewID(), Sheet: shared, Step: sheet.Step{Kind: sheet.KindAgree, Agree: &sheet.Agree{Mark: first.Add.Mark, Yes: true}}})
+	do(
+		n,
+		sheet.Op{
+			ID:    store.NewID(),
+			Sheet: shared,
+			Step:  sheet.Step{Kind: sheet.KindAgree, Agree: &sheet.Agree{Mark: second.Add.Mark, Yes: true}},
+		},
+	)
+	do(
+		k,
+		sheet.Op{
+			ID:    store.NewID(),
+			Sheet: shared,
+			Step:  sheet.Step{Kind: sheet.KindAgree, Agree: &sheet.Agree{Mark: first.Add.Mark, Yes: true}},
+		},
+	)
 	x := 700.0
 	do(staff, sheet.Op{ID: store.NewID(), Sheet: shared, Step: sheet.Step{Kind: sheet.KindSet,
 		Set: &sheet.Set{Mark: first.Add.Mark, Properties: lesson.Properties{X: &x}}}})
 	gone := do(n, note(shared, "a slip"))
-	do(n, sheet.Op{ID: store.NewID(), Sheet: shared, Step: sheet.Step{Kind: sheet.KindRemove, Remove: &sheet.Remove{Mark: gone.Add.Mark}}})
+	do(
+		n,
+		sheet.Op{
+			ID:    store.NewID(),
+			Sheet: shared,
+			Step:  sheet.Step{Kind: sheet.KindRemove, Remove: &sheet.Remove{Mark: gone.Add.Mark}},
+		},
+	)
 	var up web.Uploaded
 	var file bytes.Buffer
 	if err := png.Encode(&file, image.NewGray(image.Rect(0, 0, 40, 40))); err != nil {
@@ -221,8 +251,15 @@ func (h *house) lessonOf(ines *visitor, class string) rightsRun {
 	if got := noor.file("/api/sessions/"+started.Session+"/pictures", file.Bytes(), &up); got != "" {
 		h.t.Fatal(got)
 	}
-	do(n, sheet.Op{ID: store.NewID(), Sheet: shared, Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 300,
-		W: 200, H: 200, Body: lesson.Body{Kind: lesson.KindPicture, Picture: &lesson.Picture{Picture: up.Picture}}}}})
+	do(
+		n,
+		sheet.Op{
+			ID:    store.NewID(),
+			Sheet: shared,
+			Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 300,
+				W: 200, H: 200, Body: lesson.Body{Kind: lesson.KindPicture, Picture: &lesson.Picture{Picture: up.Picture}}}},
+		},
+	)
 	for _, w := range []voices.Word{{Kind: voices.KindAsk, Ask: &voices.Ask{ID: store.NewID(), Text: "Why two?"}},
 		{Kind: voices.KindDone, Done: &voices.Done{Frame: "shared", Yes: true}}, {Kind: voices.KindHelp, Help: &voices.Help{Yes: true}}} {
 		if code := n.call(live.MethodSay, w, nil); code != "" {
@@ -234,18 +271,25 @@ func (h *house) lessonOf(ines *visitor, class string) rightsRun {
 		h.t.Fatal(err)
 	}
 	words := []voices.Word{{Kind: voices.KindLook, Look: &voices.Look{Student: people[0].ID}},
-		{Kind: voices.KindTell, Tell: &voices.Tell{Student: people[0].ID, Text: "Well seen", About: "high tide at noon"}},
+		{
+			Kind: voices.KindTell,
+			Tell: &voices.Tell{Student: people[0].ID, Text: "Well seen", About: "high tide at noon"},
+		},
 		{Kind: voices.KindPick, Pick: &voices.Pick{Without: []string{people[1].ID}}}}
 	for _, w := range words {
 		if code := staff.call(live.MethodSay, w, nil); code != "" {
 			h.t.Fatal("say", w.Kind, code)
 		}
 	}
-	staff.command(session.Command{Kind: session.KindLock, Lock: &session.Lock{Student: people[0].ID, On: true, Seconds: 60}})
+	staff.command(
+		session.Command{Kind: session.KindLock, Lock: &session.Lock{Student: people[0].ID, On: true, Seconds: 60}},
+	)
 	staff.command(session.Command{Kind: session.KindGo, Go: &session.Go{Frame: "own"}})
 	theirs := n.sheet("own", people[0].ID)
-	staff.command(session.Command{Kind: session.KindWalk, Walk: &session.SetWalk{Frame: "own", Stops: []string{people[1].ID,
-		people[0].ID}, At: 1, Replies: true}})
+	staff.command(
+		session.Command{Kind: session.KindWalk, Walk: &session.SetWalk{Frame: "own", Stops: []string{people[1].ID,
+			people[0].ID}, At: 1, Replies: true}},
+	)
 	do(k, remark(theirs, "well drawn"))
 	staff.command(session.Command{Kind: session.KindGo, Go: &session.Go{Frame: "shared"}})
 	time.Sleep(50 * time.Millisecond)
@@ -296,8 +340,11 @@ func TestTeachersRights(t *testing.T) {
 	ines.started()
 	files := ines.unzipped("/api/account/file")
 	var account web.AccountFile
-	if err := json.Unmarshal(files["account.json"], &account); err != nil || account.Email != "ines@ternharbour.example" ||
-		len(account.Lessons) != 1 || len(account.SignIns) != 1 || len(files) != 2 {
+	if err := json.Unmarshal(files["account.json"], &account); err != nil ||
+		account.Email != "ines@ternharbour.example" ||
+		len(account.Lessons) != 1 ||
+		len(account.SignIns) != 1 ||
+		len(files) != 2 {
 		t.Errorf("%v %+v, %d files", err, account, len(files))
 	}
 	me, err := h.store.TeacherByEmail(t.Context(), "ines@ternharbour.example")
@@ -309,7 +356,8 @@ func TestTeachersRights(t *testing.T) {
 		t.Errorf("somebody who is there: %q", got)
 	}
 	rosa.post(at, web.SetStanding{Left: &yes}, nil)
-	if status, _, text := rosa.send(http.MethodDelete, at, "", h.url); status != http.StatusOK || !strings.Contains(string(text), `"boards":1,"lessons":1`) {
+	if status, _, text := rosa.send(http.MethodDelete, at, "", h.url); status != http.StatusOK ||
+		!strings.Contains(string(text), `"boards":1,"lessons":1`) {
 		t.Errorf("%d %s", status, text)
 	}
 	if with, _ := everywhere(t, storetest.DB(t, h.db), "ines@"); len(with) > 0 {

@@ -36,10 +36,12 @@ func TestSecondFactor(t *testing.T) {
 	elsewhere := h.teacher("ines@ternharbour.example")
 	const password = "moon-and-tides"
 	signIn := func(code string) refusal.Code {
-		return h.visitor().post("/api/sign-in", web.SignIn{Email: "ines@ternharbour.example", Password: password, Code: code}, nil)
+		return h.visitor().
+			post("/api/sign-in", web.SignIn{Email: "ines@ternharbour.example", Password: password, Code: code}, nil)
 	}
 	var made web.NewSecond
-	if got := ines.post("/api/account/second/new", struct{}{}, &made); got != "" || !strings.HasPrefix(made.Address, "otpauth://totp/") {
+	if got := ines.post("/api/account/second/new", struct{}{}, &made); got != "" ||
+		!strings.HasPrefix(made.Address, "otpauth://totp/") {
 		t.Fatalf("%q %+v", got, made)
 	}
 	set := func(now, secret, code string, into any) refusal.Code {
@@ -56,7 +58,8 @@ func TestSecondFactor(t *testing.T) {
 		}
 	}
 	var recovery web.Recovery
-	if got := set(password, made.Secret, codeNow(t, made.Secret, 0), &recovery); got != "" || len(recovery.Codes) != account.RecoveryCodes {
+	if got := set(password, made.Secret, codeNow(t, made.Secret, 0), &recovery); got != "" ||
+		len(recovery.Codes) != account.RecoveryCodes {
 		t.Fatalf("%q %+v", got, recovery)
 	}
 	if got := elsewhere.get("/api/account", nil); got != refusal.SignInNeeded {
@@ -132,7 +135,11 @@ func TestSecondFactorOfAll(t *testing.T) {
 	}
 	// Rosa sets up her own, sees who has one, and takes Ines's away.
 	rosa.post("/api/account/second/new", struct{}{}, &made)
-	rosa.post("/api/account/second", web.SetSecond{Now: strong, Secret: made.Secret, Code: codeNow(t, made.Secret, 0)}, nil)
+	rosa.post(
+		"/api/account/second",
+		web.SetSecond{Now: strong, Secret: made.Secret, Code: codeNow(t, made.Secret, 0)},
+		nil,
+	)
 	var staff web.Staff
 	rosa.get("/api/staff", &staff)
 	for _, p := range staff.People {
@@ -154,7 +161,8 @@ func TestSecondFactorOfAll(t *testing.T) {
 	for _, e := range journal.Entries {
 		did = append(did, string(e.What))
 	}
-	if all := strings.Join(did, " "); all != "second-off second-on second-on house accepted" || journal.Entries[0].By != "Rosa Marlow" {
+	if all := strings.Join(did, " "); all != "second-off second-on second-on house accepted" ||
+		journal.Entries[0].By != "Rosa Marlow" {
 		t.Errorf("the journal: %s", all)
 	}
 	for _, change := range []string{`UPDATE journal SET what = ''`, `DELETE FROM journal`, `TRUNCATE journal`} {
@@ -189,7 +197,8 @@ func TestMail(t *testing.T) {
 		link.Mailed != "emil@ternharbour.example" {
 		t.Fatalf("%q %+v", got, link)
 	}
-	if sent := h.mails(); len(sent) != 1 || !strings.Contains(sent[0].Body, link.Link) || sent[0].To != "emil@ternharbour.example" {
+	if sent := h.mails(); len(sent) != 1 || !strings.Contains(sent[0].Body, link.Link) ||
+		sent[0].To != "emil@ternharbour.example" {
 		t.Fatalf("%+v", sent)
 	}
 	var staff web.Staff
@@ -230,7 +239,9 @@ func TestMail(t *testing.T) {
 		t.Errorf("a new password: %q", got)
 	}
 	for range 10 {
-		if h.visitor().post("/api/reset", web.ResetPassword{Email: "ines@ternharbour.example"}, nil) == refusal.TooMany {
+		if h.visitor().
+			post("/api/reset", web.ResetPassword{Email: "ines@ternharbour.example"}, nil) ==
+			refusal.TooMany {
 			return
 		}
 	}

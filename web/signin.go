@@ -148,7 +148,10 @@ func (s *server) meOf(ctx context.Context, t store.Teacher) (Me, error) {
 // deviceOf says in a few words what somebody signs in with.
 func deviceOf(agent string) string {
 	ua := useragent.Parse(agent)
-	words := strings.Join(slices.DeleteFunc([]string{ua.Name, ua.OS, ua.Device}, func(w string) bool { return w == "" }), ", ")
+	words := strings.Join(
+		slices.DeleteFunc([]string{ua.Name, ua.OS, ua.Device}, func(w string) bool { return w == "" }),
+		", ",
+	)
 	return string([]rune(strings.ToValidUTF8(words, ""))[:min(80, len([]rune(strings.ToValidUTF8(words, ""))))])
 }
 

@@ -103,7 +103,8 @@ func TestDoubtfulNames(t *testing.T) {
 	// Of the list only, though the lesson began without.
 	door(session.Door{Entry: session.EntryList})
 	var found web.JoinFound
-	if got := h.visitor().post("/api/join/check", web.JoinCode{Code: code}, &found); got != "" || len(found.Names) != 2 {
+	if got := h.visitor().post("/api/join/check", web.JoinCode{Code: code}, &found); got != "" ||
+		len(found.Names) != 2 {
 		t.Errorf("the list: %q %+v", got, found)
 	}
 	if got := h.visitor().post("/api/join", web.Join{Code: code, Name: "Zorro"}, nil); got != refusal.NameNotListed {
@@ -162,7 +163,8 @@ func TestWalking(t *testing.T) {
 	}
 	walk := session.SetWalk{Frame: own, Stops: []string{noor.hello.Me.ID}, Replies: true}
 	staff.command(session.Command{Kind: session.KindWalk, Walk: &walk})
-	if got := kenji.call(live.MethodWalk, live.WalkTo{}, &at); got != "" || at.Owner != noor.hello.Me.ID || len(at.Sheet.Put) != 1 {
+	if got := kenji.call(live.MethodWalk, live.WalkTo{}, &at); got != "" || at.Owner != noor.hello.Me.ID ||
+		len(at.Sheet.Put) != 1 {
 		t.Fatalf("led: %q %+v", got, at.Sheet)
 	}
 	if got := kenji.call(live.MethodWalk, live.WalkTo{Owner: kenji.hello.Me.ID}, nil); got != refusal.NoSuchSheet {
@@ -193,7 +195,13 @@ func TestWalking(t *testing.T) {
 	// What waited is refused after the walk, and what goes on there is nothing to who said it.
 	before := kenji.heardOf(theirs)
 	waits := heldOn(t, staff, own, theirs)
-	staff.mustDo(sheet.Op{ID: store.NewID(), Sheet: theirs, Step: sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: waits}}})
+	staff.mustDo(
+		sheet.Op{
+			ID:    store.NewID(),
+			Sheet: theirs,
+			Step:  sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: waits}},
+		},
+	)
 	noor.mustDo(note(theirs, "by herself again"))
 	noor.until("by herself again")
 	kenji.call(live.MethodTime, struct{}{}, nil)
@@ -220,7 +228,8 @@ func TestWalking(t *testing.T) {
 			kinds[e.Command.Kind]++
 		}
 	}
-	if kinds[session.KindWalk] != 2 || kinds[session.KindHold] != 1 || kinds[session.KindGo] != 1 || kinds[session.KindPace] != 1 ||
+	if kinds[session.KindWalk] != 2 || kinds[session.KindHold] != 1 || kinds[session.KindGo] != 1 ||
+		kinds[session.KindPace] != 1 ||
 		kinds[session.KindFront] != 0 {
 		t.Errorf("what happened: %v", kinds)
 	}
@@ -258,5 +267,8 @@ func heldOn(t *testing.T, staff *line, frame, sheet string) string {
 
 func remark(on, text string) sheet.Op {
 	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindAdd,
-		Add: &sheet.Add{Mark: store.NewID(), Body: lesson.Body{Kind: lesson.KindRemark, Remark: &lesson.Remark{Text: text}}}}}
+		Add: &sheet.Add{
+			Mark: store.NewID(),
+			Body: lesson.Body{Kind: lesson.KindRemark, Remark: &lesson.Remark{Text: text}},
+		}}}
 }

@@ -69,7 +69,13 @@ func (s *server) mergeStudents(c *gin.Context) {
 		err = refusal.New(refusal.NotFound)
 	}
 	if err == nil {
-		err = s.Store.MergeStudents(c.Request.Context(), visitor(c).Teacher, c.Param("id"), c.Param("student"), ask.With)
+		err = s.Store.MergeStudents(
+			c.Request.Context(),
+			visitor(c).Teacher,
+			c.Param("id"),
+			c.Param("student"),
+			ask.With,
+		)
 	}
 	s.did(c, err, DidMerge, c.Param("id"))
 }
@@ -91,7 +97,10 @@ func (s *server) readRegister(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	look := RegisterLook{Classes: []RegisterItem{}, Problems: register.Problems[:min(len(register.Problems), maxProblems)]}
+	look := RegisterLook{
+		Classes:  []RegisterItem{},
+		Problems: register.Problems[:min(len(register.Problems), maxProblems)],
+	}
 	var taken []store.Registered
 	for _, k := range register.Classes {
 		look.Classes = append(look.Classes, RegisterItem{ID: k.ID, Name: k.Name, Students: len(k.Students),
@@ -142,8 +151,11 @@ func (s *server) cards(c *gin.Context) {
 			break
 		}
 		path, units := qrPath(code)
-		reply.Cards = append(reply.Cards, NameCard{Student: k.Student, Name: names[k.Student], Code: roster.ShownCard(k.Code),
-			QR: path, Units: units})
+		reply.Cards = append(
+			reply.Cards,
+			NameCard{Student: k.Student, Name: names[k.Student], Code: roster.ShownCard(k.Code),
+				QR: path, Units: units},
+		)
 	}
 	if err != nil {
 		refuse(c, missing(err))

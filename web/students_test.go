@@ -74,7 +74,8 @@ func TestNameCards(t *testing.T) {
 	}
 	var cards web.Cards
 	ines.get("/api/classes/"+class.ID+"/cards", &cards)
-	if len(cards.Cards) != 3 || cards.Cards[2].Name != "Noor 2" || len(cards.Cards[0].Code) != 9 || cards.Cards[0].QR == "" {
+	if len(cards.Cards) != 3 || cards.Cards[2].Name != "Noor 2" || len(cards.Cards[0].Code) != 9 ||
+		cards.Cards[0].QR == "" {
 		t.Fatalf("%+v", cards)
 	}
 	card := func(i int) web.ByCard { return web.ByCard{Card: cards.Cards[i].Code} }
@@ -191,7 +192,8 @@ func TestTying(t *testing.T) {
 	}
 	at := "/api/sessions/" + run + "/people/" + people[0].ID
 	var likely web.LikelyStudents
-	if got := ines.get(at+"/likely", &likely); got != "" || len(likely.Likely) != 1 || likely.Likely[0].Name != "Kenji Mori" ||
+	if got := ines.get(at+"/likely", &likely); got != "" || len(likely.Likely) != 1 ||
+		likely.Likely[0].Name != "Kenji Mori" ||
 		len(likely.Others) != 1 {
 		t.Fatalf("%q %+v", got, likely)
 	}
@@ -334,7 +336,8 @@ func TestRegister(t *testing.T) {
 		t.Fatal(err)
 	}
 	var look web.RegisterLook
-	if got := ines.file("/api/register", file.Bytes(), &look); got != "" || len(look.Classes) != 6 || len(look.Problems) != 0 {
+	if got := ines.file("/api/register", file.Bytes(), &look); got != "" || len(look.Classes) != 6 ||
+		len(look.Problems) != 0 {
 		t.Fatalf("%q %+v", got, look)
 	}
 	for range 2 { // twice does nothing twice

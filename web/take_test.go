@@ -54,7 +54,10 @@ func TestChangedInLesson(t *testing.T) {
 		return ""
 	}
 	together, yes := lesson.BuildTogether, true
-	use := prepare.Step{Kind: prepare.KindFrame, Frame: &prepare.SetFrame{Frame: frame, Permission: &together, Replies: &yes}}
+	use := prepare.Step{
+		Kind:  prepare.KindFrame,
+		Frame: &prepare.SetFrame{Frame: frame, Permission: &together, Replies: &yes},
+	}
 	drop := func(frame string) prepare.Step {
 		return prepare.Step{Kind: prepare.KindDrop, Drop: &prepare.Frames{Frames: []string{frame}}}
 	}

@@ -44,7 +44,10 @@ func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	if len(os.Args) < 2 || commands[os.Args[1]] == nil {
-		fmt.Fprintln(os.Stderr, "usage: alpenglow serve | demo | invite | migrate | backup FILE | restore FILE | register FILE | rehearse | load")
+		fmt.Fprintln(
+			os.Stderr,
+			"usage: alpenglow serve | demo | invite | migrate | backup FILE | restore FILE | register FILE | rehearse | load",
+		)
 		os.Exit(2)
 	}
 	if err := commands[os.Args[1]](ctx, os.Args[2:]); err != nil {

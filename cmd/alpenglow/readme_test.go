@@ -118,7 +118,8 @@ func TestSchoolTakesItIntoUse(t *testing.T) {
 		}
 		time.Sleep(100 * time.Millisecond)
 	}
-	if letter := box.Letters()[0]; letter.To != "ben@school.example" || !strings.Contains(letter.Body, front.URL+"/invitation#") {
+	if letter := box.Letters()[0]; letter.To != "ben@school.example" ||
+		!strings.Contains(letter.Body, front.URL+"/invitation#") {
 		t.Errorf("%+v", letter)
 	}
 	if out, err := exec.Command("bash", "-c", settings+"\n"+here.Replace(lines[4])).CombinedOutput(); err != nil {

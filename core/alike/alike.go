@@ -38,7 +38,11 @@ const (
 func Groups(texts []Text, language string) []Group {
 	texts = slices.Clone(texts)
 	slices.SortFunc(texts, func(a, b Text) int {
-		return cmp.Or(cmp.Compare(folded(a.Words), folded(b.Words)), cmp.Compare(a.Words, b.Words), cmp.Compare(a.ID, b.ID))
+		return cmp.Or(
+			cmp.Compare(folded(a.Words), folded(b.Words)),
+			cmp.Compare(a.Words, b.Words),
+			cmp.Compare(a.ID, b.ID),
+		)
 	})
 	tokens := make([][]string, len(texts))
 	for i, t := range texts {

@@ -217,7 +217,9 @@ func TestGroupsProperties(t *testing.T) {
 }
 
 func some(r *rand.Rand, n int) []Text {
-	words := strings.Fields("moon pulls water tide high low day earth turns sun wind sea rises falls twice الماء يرتفع 水 Mond zieht é")
+	words := strings.Fields(
+		"moon pulls water tide high low day earth turns sun wind sea rises falls twice الماء يرتفع 水 Mond zieht é",
+	)
 	texts := make([]Text, n)
 	for i := range texts {
 		var w []string

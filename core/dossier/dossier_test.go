@@ -52,7 +52,9 @@ func FuzzScrub(f *testing.F) {
 func TestPage(t *testing.T) {
 	var page bytes.Buffer
 	d := dossier.Dossier{Made: time.Unix(0, 0), Classes: []dossier.Class{{Class: "8 Rowan", Name: "Noor <b>"}},
-		Lessons: []dossier.Lesson{{Title: "Tides", Work: []dossier.Work{{Frame: "One", What: "note", Words: "<script>alert(1)</script>"}}}}}
+		Lessons: []dossier.Lesson{
+			{Title: "Tides", Work: []dossier.Work{{Frame: "One", What: "note", Words: "<script>alert(1)</script>"}}},
+		}}
 	if err := d.WritePage(&page); err != nil {
 		t.Fatal(err)
 	}

@@ -39,12 +39,20 @@ func TestReadRegister(t *testing.T) {
 		t.Fatal(err)
 	}
 	want := []formats.RegisterClass{{ID: "c2", Name: "7 Alder"},
-		{ID: "c1", Name: "8 Rowan", Students: []formats.RegisterStudent{{ID: "u1", Name: "Noor Haddad"}, {ID: "u2", Name: "Kenji Mori"}}}}
+		{
+			ID:       "c1",
+			Name:     "8 Rowan",
+			Students: []formats.RegisterStudent{{ID: "u1", Name: "Noor Haddad"}, {ID: "u2", Name: "Kenji Mori"}},
+		}}
 	if fmt.Sprint(r.Classes) != fmt.Sprint(want) {
 		t.Errorf("%+v", r.Classes)
 	}
-	problems := []formats.RegisterProblem{{File: "classes.csv", Row: 4, Why: "name"}, {File: "users.csv", Row: 3, Why: "name"},
-		{File: "enrollments.csv", Row: 5, Why: "student"}, {File: "enrollments.csv", Row: 6, Why: "class"}}
+	problems := []formats.RegisterProblem{
+		{File: "classes.csv", Row: 4, Why: "name"},
+		{File: "users.csv", Row: 3, Why: "name"},
+		{File: "enrollments.csv", Row: 5, Why: "student"},
+		{File: "enrollments.csv", Row: 6, Why: "class"},
+	}
 	if !slices.Equal(r.Problems, problems) {
 		t.Errorf("%+v", r.Problems)
 	}

@@ -25,8 +25,14 @@ func class() ([]insight.Student, int64) {
 		}
 		return s
 	}
-	return []insight.Student{in("Ada", 6, minute/2, minute), in("Bo", 4, minute/2, 2*minute), in("Cem", 8, minute/3, 2*minute),
-		in("Dia", 0, 0, 0), in("Eli", 2, 4*minute, 0), in("Fay", 6, minute, 0)}, now
+	return []insight.Student{
+		in("Ada", 6, minute/2, minute),
+		in("Bo", 4, minute/2, 2*minute),
+		in("Cem", 8, minute/3, 2*minute),
+		in("Dia", 0, 0, 0),
+		in("Eli", 2, 4*minute, 0),
+		in("Fay", 6, minute, 0),
+	}, now
 }
 
 func TestNext(t *testing.T) {

@@ -13,8 +13,11 @@ import (
 // put M, N, C and K in order; by points N comes first with 194, before C 173, M 126 and K 107
 // (the capital of Tennessee, as commonly shown for the Borda count; from memory, and added up by hand).
 func TestPoints(t *testing.T) {
-	q := poll.Question{Text: "Where?", Body: poll.Order(poll.Option{ID: "m", Text: "M"}, poll.Option{ID: "n", Text: "N"},
-		poll.Option{ID: "c", Text: "C"}, poll.Option{ID: "k", Text: "K"})}
+	q := poll.Question{
+		Text: "Where?",
+		Body: poll.Order(poll.Option{ID: "m", Text: "M"}, poll.Option{ID: "n", Text: "N"},
+			poll.Option{ID: "c", Text: "C"}, poll.Option{ID: "k", Text: "K"}),
+	}
 	if err := q.Check(); err != nil {
 		t.Fatal(err)
 	}

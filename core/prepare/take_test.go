@@ -23,7 +23,8 @@ func TestTake(t *testing.T) {
 		for i := range drafts {
 			for range 12 * (i + 1) {
 				step := randomStep(rnd, drafts[i], known)
-				if _, _, err := drafts[i].Apply(edit(step), 1); err == nil && step.Marks != nil && step.Marks.Step.Add != nil {
+				if _, _, err := drafts[i].Apply(edit(step), 1); err == nil && step.Marks != nil &&
+					step.Marks.Step.Add != nil {
 					known = append(known, step.Marks.Step.Add.Mark)
 				}
 			}
@@ -57,7 +58,8 @@ func TestTake(t *testing.T) {
 			}
 			if back.Kind != "" && take.What != prepare.WhatNew {
 				undone := clone(d)
-				if _, _, err := undone.Apply(edit(back), 6); err != nil || !reflect.DeepEqual(seen(undone), seen(before)) {
+				if _, _, err := undone.Apply(edit(back), 6); err != nil ||
+					!reflect.DeepEqual(seen(undone), seen(before)) {
 					t.Fatalf("seed %d: %+v cannot be taken back: %v", seed, take, err)
 				}
 			}

@@ -32,12 +32,24 @@ func pause(on bool) session.Command {
 func TestLine(t *testing.T) {
 	const minute = 60_000
 	board := lesson.Board{Frames: []lesson.Frame{{ID: "one"}, {ID: "two"}, {ID: "three"}}}
-	happened := []session.Happening{told(0, pace(session.Led)), told(5*minute, goes("two")), told(6*minute, goes("two")),
-		told(8*minute, pause(true)), told(8*minute+1000, pause(true)), told(9*minute, pause(false)),
-		told(10*minute, pace(session.Own)), told(12*minute, goes("three")), told(15*minute, pace(session.Led)),
-		told(19*minute, pause(true))}
-	done := []record.Done{{Frame: "one", At: 0, N: 3}, {Frame: "one", At: minute, N: 2}, {Frame: "two", At: 19 * minute, N: 9},
-		{Frame: "deleted", At: minute, N: 7}}
+	happened := []session.Happening{
+		told(0, pace(session.Led)),
+		told(5*minute, goes("two")),
+		told(6*minute, goes("two")),
+		told(8*minute, pause(true)),
+		told(8*minute+1000, pause(true)),
+		told(9*minute, pause(false)),
+		told(10*minute, pace(session.Own)),
+		told(12*minute, goes("three")),
+		told(15*minute, pace(session.Led)),
+		told(19*minute, pause(true)),
+	}
+	done := []record.Done{
+		{Frame: "one", At: 0, N: 3},
+		{Frame: "one", At: minute, N: 2},
+		{Frame: "two", At: 19 * minute, N: 9},
+		{Frame: "deleted", At: minute, N: 7},
+	}
 	deeds := []record.Told{{Frame: "one", Owner: "class", At: 2 * minute, Come: []string{"e"},
 		Put: []record.ToldMark{{ID: "a", Author: "noor", Standing: &lesson.Standing{Is: lesson.Hidden}},
 			{ID: "b", Author: "noor", Standing: &lesson.Standing{Is: lesson.Held}},
@@ -59,7 +71,8 @@ func TestLine(t *testing.T) {
 	if got := fmt.Sprint(sorted); got != want {
 		t.Errorf("spans\n%s, want\n%s", got, want)
 	}
-	if line.Step != record.DoneStep || len(line.Frames) != 3 || line.Frames[0].Cells[0] != 3 || line.Frames[0].Cells[4] != 2 ||
+	if line.Step != record.DoneStep || len(line.Frames) != 3 || line.Frames[0].Cells[0] != 3 ||
+		line.Frames[0].Cells[4] != 2 ||
 		line.Frames[1].Cells[76] != 9 {
 		t.Errorf("steps of %d: %v", line.Step, line.Frames)
 	}
@@ -89,12 +102,23 @@ func TestLineOfAnything(t *testing.T) {
 		var done []record.Done
 		sum := 0
 		for range random.IntN(50) {
-			d := record.Done{Frame: []string{"one", "two"}[random.IntN(2)], At: random.Int64N(2*length+1) - length/2, N: 1 + random.IntN(9)}
+			d := record.Done{
+				Frame: []string{"one", "two"}[random.IntN(2)],
+				At:    random.Int64N(2*length+1) - length/2,
+				N:     1 + random.IntN(9),
+			}
 			done, sum = append(done, d), sum+d.N
 		}
 		var happened []session.Happening
 		for range random.IntN(30) {
-			c := []session.Command{goes("one"), goes("two"), pace(session.Led), pace(session.Own), pause(true), pause(false)}
+			c := []session.Command{
+				goes("one"),
+				goes("two"),
+				pace(session.Led),
+				pace(session.Own),
+				pause(true),
+				pause(false),
+			}
 			happened = append(happened, told(random.Int64N(2*length+1)-length/2, c[random.IntN(len(c))]))
 		}
 		line := record.LineOf(board, 0, length, happened, done, nil)
@@ -115,7 +139,13 @@ func TestLineOfAnything(t *testing.T) {
 			}
 		}
 	}
-	if empty := record.LineOf(lesson.Board{}, 5, 5, nil, nil, nil); len(empty.Events)+len(empty.Spans)+len(empty.Frames) != 0 {
+	if empty := record.LineOf(lesson.Board{}, 5, 5, nil, nil, nil); len(
+		empty.Events,
+	)+len(
+		empty.Spans,
+	)+len(
+		empty.Frames,
+	) != 0 {
 		t.Errorf("of nothing: %+v", empty)
 	}
 }

@@ -29,7 +29,17 @@ type Row struct {
 
 // What the heading of a column of names is called, in small letters.
 var (
-	wholeHeads = []string{"name", "names", "student", "students", "pupil", "full name", "student name", "schüler", "schülerin"}
+	wholeHeads = []string{
+		"name",
+		"names",
+		"student",
+		"students",
+		"pupil",
+		"full name",
+		"student name",
+		"schüler",
+		"schülerin",
+	}
 	firstHeads = []string{"first name", "firstname", "first", "given name", "givenname", "given names", "forename",
 		"vorname"}
 	lastHeads = []string{"last name", "lastname", "last", "surname", "family name", "familyname", "nachname",

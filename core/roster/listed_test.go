@@ -125,7 +125,9 @@ func TestPlan(t *testing.T) {
 	if got := kept.Seats.Seated(); !slices.Equal(got, []string{"a", "c", "b"}) {
 		t.Errorf("seated %v", got)
 	}
-	if as := kept.As(map[string]string{"a": "x", "b": "y"}); fmt.Sprint(as) != "{[{1 Labs [[x] [y]]}] [[x y]] {2 2 [x  y ]}}" {
+	if as := kept.As(map[string]string{"a": "x", "b": "y"}); fmt.Sprint(
+		as,
+	) != "{[{1 Labs [[x] [y]]}] [[x y]] {2 2 [x  y ]}}" {
 		t.Errorf("%v", as)
 	}
 	for name, bad := range map[string]roster.Plan{

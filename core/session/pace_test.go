@@ -201,7 +201,12 @@ func TestAnyCommands(t *testing.T) {
 			case 7:
 				order := slices.Clone(frames)
 				rnd.Shuffle(len(order), func(i, j int) { order[i], order[j] = order[j], order[i] })
-				s, err = rework(s, &b, prepare.Step{Kind: prepare.KindOrder, Order: &prepare.Frames{Frames: order}}, class)
+				s, err = rework(
+					s,
+					&b,
+					prepare.Step{Kind: prepare.KindOrder, Order: &prepare.Frames{Frames: order}},
+					class,
+				)
 			case 8:
 				var next session.State
 				gone := any(frames...)

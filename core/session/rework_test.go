@@ -121,7 +121,10 @@ func TestRework(t *testing.T) {
 			[]string{"new", "p", "q"}},
 		{"the same id twice", of(here, frame("there", asked("q", "a", "b"))), refusal.BoardIncorrect, nil},
 	} {
-		next, err := start.Rework(session.Rework{Before: before, After: c.after, Answers: answers}, session.With{Now: 7})
+		next, err := start.Rework(
+			session.Rework{Before: before, After: c.after, Answers: answers},
+			session.With{Now: 7},
+		)
 		if got := refusal.Of(err); c.want != "" && (got == nil || got.Code != c.want || next.Rev != start.Rev) ||
 			c.want == "" && err != nil {
 			t.Errorf("%s: %v, want %q", c.name, err, c.want)

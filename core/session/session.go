@@ -121,7 +121,9 @@ func (s State) sameTerms(o State) bool {
 	return s.Ended == o.Ended && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
 		maps.Equal(s.Polls, o.Polls) &&
 		slices.Equal(s.Removed, o.Removed) &&
-		s.Locks.same(o.Locks) && s.Holds.same(o.Holds) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) && s.Walk.same(o.Walk) &&
+		s.Locks.same(
+			o.Locks,
+		) && s.Holds.same(o.Holds) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) && s.Walk.same(o.Walk) &&
 		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 

@@ -56,7 +56,8 @@ type Group struct {
 // Same says that the stage is the same for every student.
 func (s State) Same(board lesson.Board) bool {
 	on, _, err := board.Frame(s.Frame)
-	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups && len(s.Locks.Students)+len(s.Locks.Until) == 0
+	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups &&
+		len(s.Locks.Students)+len(s.Locks.Until) == 0
 }
 
 // For gives the stage of a session as a student may see it.

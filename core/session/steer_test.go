@@ -172,11 +172,18 @@ func TestWalk(t *testing.T) {
 		}
 	}
 	led, err := walk(session.SetWalk{Frame: "one", Stops: []string{"a", "b", "c"}, At: 1, Replies: true})
-	if err != nil || !slices.Equal(led.Walked("one"), []string{"b"}) || !slices.Equal(led.Visited("one"), []string{"b"}) ||
-		led.Walked("two") != nil || !slices.Equal(led.Front.Owners, []string{"b"}) || led.Terms == s.Terms {
+	if err != nil || !slices.Equal(led.Walked("one"), []string{"b"}) ||
+		!slices.Equal(led.Visited("one"), []string{"b"}) ||
+		led.Walked("two") != nil ||
+		!slices.Equal(led.Front.Owners, []string{"b"}) ||
+		led.Terms == s.Terms {
 		t.Errorf("led: %+v, %v", led, err)
 	}
-	if stage, _ := led.For(b, session.Student{ID: "d"}); fmt.Sprint(stage.Walk.Stops, stage.Walk.Number, stage.Walk.Of) != "[b] 2 3" {
+	if stage, _ := led.For(b, session.Student{ID: "d"}); fmt.Sprint(
+		stage.Walk.Stops,
+		stage.Walk.Number,
+		stage.Walk.Of,
+	) != "[b] 2 3" {
 		t.Errorf("Dia is told %+v", stage.Walk)
 	}
 	before := s
@@ -185,7 +192,8 @@ func TestWalk(t *testing.T) {
 	if err != nil || quiet.Walk.Since != led.Walk.Since || quiet.Visited("one") != nil {
 		t.Errorf("nothing more may be said: %+v, %v", quiet.Walk, err)
 	}
-	if over, err := walk(session.SetWalk{Stops: []string{}}); err != nil || over.Walk != nil || over.Front.Kind != session.FrontFrame {
+	if over, err := walk(session.SetWalk{Stops: []string{}}); err != nil || over.Walk != nil ||
+		over.Front.Kind != session.FrontFrame {
 		t.Errorf("over: %+v, %v", over.Front, err)
 	}
 	s = before
@@ -231,7 +239,8 @@ func TestPastInFront(t *testing.T) {
 		if code(err) != c.want {
 			t.Errorf("%s: %v, want %q", name, err, c.want)
 		}
-		if frame, owners := next.OnFront(board()); err == nil && (frame != "one" || len(owners) != 1 || next.Front.To != c.front.To) {
+		if frame, owners := next.OnFront(board()); err == nil &&
+			(frame != "one" || len(owners) != 1 || next.Front.To != c.front.To) {
 			t.Errorf("%s: %q %v %d", name, frame, owners, next.Front.To)
 		}
 	}
@@ -259,10 +268,18 @@ func TestWalkAtRandom(t *testing.T) {
 				c = session.Command{Kind: session.KindSeat,
 					Seat: &session.SetSeat{Student: students[chance.IntN(4)], Remove: chance.IntN(2) == 0}}
 			default:
-				w := session.SetWalk{Frame: []string{"one", "two", "three", "x"}[chance.IntN(4)], At: chance.IntN(4) - 1,
-					Own: chance.IntN(2) == 0, Replies: chance.IntN(2) == 0, Each: chance.IntN(2) * 60}
+				w := session.SetWalk{
+					Frame:   []string{"one", "two", "three", "x"}[chance.IntN(4)],
+					At:      chance.IntN(4) - 1,
+					Own:     chance.IntN(2) == 0,
+					Replies: chance.IntN(2) == 0,
+					Each:    chance.IntN(2) * 60,
+				}
 				for range chance.IntN(4) {
-					w.Stops = append(w.Stops, append(students, sheet.GroupOwner(chance.IntN(3)), "class")[chance.IntN(6)])
+					w.Stops = append(
+						w.Stops,
+						append(students, sheet.GroupOwner(chance.IntN(3)), "class")[chance.IntN(6)],
+					)
 				}
 				c = session.Command{Kind: session.KindWalk, Walk: &w}
 			}

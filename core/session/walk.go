@@ -120,7 +120,10 @@ func (s State) Visited(frame string) []string {
 // that the class is spread over the stops.
 func (s State) Begins(student string, students []string) int {
 	stops := s.Walk.Stops
-	own := slices.IndexFunc(stops, func(o string) bool { return o == student || o == sheet.GroupOwner(s.GroupOf(student)) })
+	own := slices.IndexFunc(
+		stops,
+		func(o string) bool { return o == student || o == sheet.GroupOwner(s.GroupOf(student)) },
+	)
 	if own < 0 {
 		own = slices.Index(students, student)
 	}

@@ -25,7 +25,9 @@ func Question(text string, answers []string, rank bool, id func() string) lesson
 		Paper: paper.Paper{Kind: paper.Dotted}, Arrangement: lesson.WholeClass, Permission: lesson.Look}
 	// Many answers need the whole frame.
 	more := float64(max(0, len(options)-4))
-	f.Prepared = []lesson.Element{{ID: id(), Z: 1, X: 260 - 20*more, Y: 200 - 20*more, W: 1080 + 40*more, H: 500 + 40*more,
-		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Text: text, Body: body}}}}
+	f.Prepared = []lesson.Element{
+		{ID: id(), Z: 1, X: 260 - 20*more, Y: 200 - 20*more, W: 1080 + 40*more, H: 500 + 40*more,
+			Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Text: text, Body: body}}},
+	}
 	return f
 }

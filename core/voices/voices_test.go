@@ -206,7 +206,11 @@ func TestManyQuestions(t *testing.T) {
 func TestOrderAndConcern(t *testing.T) {
 	v := voices.Voices{Settings: voices.Settings{ForAll: true}, Questions: []voices.Question{
 		{ID: "a", By: "noor", Ticked: true, Agreed: []string{"x", "y", "z"}}, {ID: "b", By: "kenji"},
-		{ID: "c", By: "noor", Agreed: []string{"x"}}, {ID: "d", By: "vera", Agreed: []string{"y"}}, {ID: "e", By: "vera"}}}
+		{
+			ID:     "c",
+			By:     "noor",
+			Agreed: []string{"x"},
+		}, {ID: "d", By: "vera", Agreed: []string{"y"}}, {ID: "e", By: "vera"}}}
 	var order []string
 	for _, q := range v.Ordered().Questions {
 		order = append(order, q.ID)
@@ -220,7 +224,10 @@ func TestOrderAndConcern(t *testing.T) {
 	tick := voices.Word{Kind: voices.KindTick, Tick: &voices.Tick{Question: "d"}}
 	come := voices.Word{Kind: voices.KindCome, Come: &voices.Come{Student: "kenji"}}
 	if !slices.Contains(v.Concerned(tick, ""), "vera") || slices.Contains(v.Concerned(tick, ""), "noor") ||
-		!slices.Contains(v.Concerned(come, ""), "kenji") || !slices.Contains(v.Concerned(agree(1, true), "omar"), "omar") {
+		!slices.Contains(
+			v.Concerned(come, ""),
+			"kenji",
+		) || !slices.Contains(v.Concerned(agree(1, true), "omar"), "omar") {
 		t.Errorf("concerned: %v, %v", v.Concerned(tick, ""), v.Concerned(come, ""))
 	}
 }
