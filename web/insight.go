@@ -74,6 +74,9 @@ func (s *server) line(c *gin.Context) {
 // Alike says which notes of a frame say the same, with their words.
 type Alike struct {
 	Groups []alike.Group `json:"groups"`
+	// Agreed and Times are the notes by how many agree with them, and by when they came.
+	Agreed []alike.Band `json:"agreed"`
+	Times  []alike.Band `json:"times"`
 	// Notes are all the notes of students on the frame, in the order in which they came.
 	Notes []AlikeNote `json:"notes"`
 }
@@ -85,8 +88,6 @@ type AlikeNote struct {
 	Text   string      `json:"text"`
 	Tint   lesson.Tint `json:"tint"`
 	Column string      `json:"column,omitempty"`
-	At     int64       `json:"at"`
-	Agreed int         `json:"agreed,omitempty"`
 }
 
 func (s *server) alike(c *gin.Context) {
@@ -114,15 +115,14 @@ func (s *server) compared(c *gin.Context) (store.Session, lesson.Board, Alike, e
 		return n, board, reply, err
 	}
 	var texts []alike.Text
+	var counted []alike.Counted
 	slices.SortStableFunc(marks, func(a, b record.Mark) int { return cmp.Compare(a.At, b.At) })
 	for _, m := range marks {
 		if m.Frame != c.Query("frame") || m.Note == nil || !m.OnFrame() || m.Author == lesson.Staff {
 			continue
 		}
-		reply.Notes = append(
-			reply.Notes,
-			AlikeNote{m.ID, m.Author, m.Note.Text, m.Note.Tint, m.Note.Column, m.At, len(m.Agreed)},
-		)
+		reply.Notes = append(reply.Notes, AlikeNote{m.ID, m.Author, m.Note.Text, m.Note.Tint, m.Note.Column})
+		counted = append(counted, alike.Counted{ID: m.ID, Agreed: len(m.Agreed), At: m.At})
 		texts = append(texts, alike.Text{ID: m.ID, Words: m.Note.Text})
 	}
 	if len(texts) > mostAlike {
@@ -131,6 +131,7 @@ func (s *server) compared(c *gin.Context) (store.Session, lesson.Board, Alike, e
 	if groups := alike.Groups(texts, string(n.Language)); groups != nil {
 		reply.Groups = groups
 	}
+	reply.Agreed, reply.Times = alike.ByAgreement(counted), alike.ByTime(counted)
 	return n, board, reply, nil
 }
 

@@ -1837,18 +1837,24 @@ export type AlikeGroup = {
   unsure?: boolean;
 };
 
+export type Band = {
+  from: number;
+  to: number;
+  texts: Array<string>;
+};
+
 export type AlikeNote = {
   id: string;
   author: string;
   text: string;
   tint: Tint;
   column?: string;
-  at: number;
-  agreed?: number;
 };
 
 export type Alike = {
   groups: Array<AlikeGroup>;
+  agreed: Array<Band>;
+  times: Array<Band>;
   notes: Array<AlikeNote>;
 };
 

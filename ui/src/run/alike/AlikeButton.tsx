@@ -51,7 +51,7 @@ function Sorting({ frame, sheet, onDone }: { frame: Frame; sheet: string; onDone
     const [from = 0, to = 0] = key.split('-').map(Number)
     if (by === 'time') return clock(from) === clock(to) ? clock(from) : `${clock(from)} – ${clock(to)}`
     if (by === 'agreed')
-      return to === 0 ? t('alike.nobody') : t(Number.isFinite(to) ? 'alike.agree' : 'alike.agreeMore', { from, to })
+      return to === 0 ? t('alike.nobody') : t(from === to ? 'alike.agreeAll' : 'alike.agree', { from, to })
     return people.get(key)?.name ?? ''
   }
   const groups = changed ?? offered(alike, by, nameOf)

@@ -1,4 +1,4 @@
-import type { Alike, AlikeNote } from '../../wire/types.gen'
+import type { Alike, AlikeNote, Band } from '../../wire/types.gen'
 
 /** A group in the making: a name and its notes, by id. */
 export type Group = { key: string; name: string; notes: string[]; unsure: boolean }
@@ -13,11 +13,11 @@ export const ways: By[] = ['alike', 'tint', 'author', 'agreed', 'time']
 export const MOST = 6
 
 /** The groups that are offered; what is in none of them is the rest. */
-export function offered({ groups, notes }: Alike, by: By, nameOf: (key: string) => string): Group[] {
+export function offered({ groups, agreed, times, notes }: Alike, by: By, nameOf: (key: string) => string): Group[] {
   if (by === 'alike')
     return groups.map((g, i) => ({ key: `${i}`, name: g.name, notes: g.texts, unsure: g.unsure ?? false }))
-  if (by === 'time') return byTime(notes, nameOf)
-  if (by === 'agreed') return byAgreement(notes, nameOf)
+  if (by === 'time') return banded(times, nameOf)
+  if (by === 'agreed') return banded(agreed, nameOf)
   const found = new Map<string, Group>()
   for (const note of notes) {
     const key = by === 'tint' ? note.tint : note.author
@@ -28,38 +28,9 @@ export function offered({ groups, notes }: Alike, by: By, nameOf: (key: string) 
   return [...found.values()].sort((a, b) => b.notes.length - a.notes.length)
 }
 
-/** Up to how many agree, in each column but the last. */
-const agreements = [0, 2, 5]
-
-function byAgreement(notes: AlikeNote[], nameOf: (key: string) => string): Group[] {
-  const bounds = [
-    ...agreements.map((to, i) => [i === 0 ? 0 : agreements[i - 1]! + 1, to] as const),
-    [6, Infinity] as const,
-  ]
-  return bounds
-    .map(([from, to]) => ({
-      key: `${from}`,
-      name: nameOf(`${from}-${to}`),
-      notes: notes.filter((n) => (n.agreed ?? 0) >= from && (n.agreed ?? 0) <= to).map((n) => n.id),
-      unsure: false,
-    }))
-    .filter((g) => g.notes.length > 0)
-    .reverse()
-}
-
-/** In columns of about as many notes each, in the order in which they came. */
-function byTime(notes: AlikeNote[], nameOf: (key: string) => string): Group[] {
-  const columns = Math.min(MOST - 2, Math.max(1, Math.ceil(notes.length / 6)))
-  const each = Math.ceil(notes.length / columns)
-  return Array.from({ length: columns }, (_, i) => notes.slice(i * each, (i + 1) * each))
-    .filter((some) => some.length > 0)
-    .map((some) => ({
-      key: `${some[0]!.at}`,
-      name: nameOf(`${some[0]!.at}-${some.at(-1)!.at}`),
-      notes: some.map((n) => n.id),
-      unsure: false,
-    }))
-}
+/** Bands of numbers as groups; a band is called by its bounds. */
+const banded = (bands: Band[], nameOf: (key: string) => string): Group[] =>
+  bands.map(({ from, to, texts }) => ({ key: `${from}`, name: nameOf(`${from}-${to}`), notes: texts, unsure: false }))
 
 /** The notes that are in no group. */
 export const restOf = (notes: AlikeNote[], groups: Group[]) =>
