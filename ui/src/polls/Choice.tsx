@@ -1,7 +1,7 @@
 import { Check } from 'lucide-react'
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
-import { pictureURL } from '../frame/pictures/pictures'
+import { OptionPicture } from './OptionPicture'
 import type { Option, Phase } from '../wire/types.gen'
 
 type Props = {
@@ -48,13 +48,7 @@ export function Choice({ options, chosen, phase, open, counts, onChoose }: Props
                 className="relative size-[1.1em] shrink-0 accent-dusk outline-none"
               />
             )}
-            {option.picture && (
-              <img
-                src={pictureURL(option.picture)}
-                alt=""
-                className="relative max-h-[5em] max-w-[40%] shrink-0 rounded-[0.3em] object-contain"
-              />
-            )}
+            <OptionPicture option={option} />
             <span dir="auto" className="relative grow">
               {option.text}
             </span>

@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { pictureURL } from '../frame/pictures/pictures'
+import { OptionPicture } from './OptionPicture'
 import type { Option } from '../wire/types.gen'
 
 type Props = {
@@ -56,13 +56,7 @@ export function Rank({ options, chosen, open, points, onRank }: Props) {
                 />
               )}
               {onRank && <b className="relative w-[1.2em] tabular-nums">{at + 1}.</b>}
-              {option.picture && (
-                <img
-                  src={pictureURL(option.picture)}
-                  alt=""
-                  className="relative max-h-[5em] max-w-[40%] shrink-0 rounded-[0.3em] object-contain"
-                />
-              )}
+              <OptionPicture option={option} />
               <span dir="auto" className="relative min-w-0 grow break-words">
                 {option.text}
               </span>
