@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright'
-import { expect, type Browser, type BrowserContextOptions, type Page } from '@playwright/test'
+import { expect, type Browser, type BrowserContextOptions, type Page, type Locator } from '@playwright/test'
 
 export const desk = { width: 1280, height: 800 }
 export const phone = { width: 390, height: 844 }
@@ -90,4 +90,10 @@ export async function accessible(page: Page) {
       (v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 200)} ${n.failureSummary ?? ''}`).join(', ')}`,
     ),
   ).toEqual([])
+}
+
+/** Presses something with the keyboard alone. */
+export async function press(at: Locator, key = 'Enter') {
+  await at.focus()
+  await at.press(key)
 }

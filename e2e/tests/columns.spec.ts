@@ -3,13 +3,9 @@ import { spawn } from 'node:child_process'
 import { join as path } from 'node:path'
 import { at, lesson, part, place } from '../support/frame'
 import { accessible, addNote, device, join, phone, saved } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 /** The teacher lets the notes lie in columns with these headings, or free. */
 async function lay(teacher: Page, ...headings: string[]) {

@@ -2,13 +2,9 @@
 // in two windows, when a command cannot be given.
 import { expect, test } from '@playwright/test'
 import { addNote, device, join, saved, signIn, startSession } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(async () => server.remove())
+const server = demo()
 
 test('the page opens without network once it has been open, and goes on when the network is back', async ({
   browser,

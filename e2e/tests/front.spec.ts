@@ -1,13 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson } from '../support/frame'
 import { accessible, addNote, desk, device, saved } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 const shows = (page: Page, kind: string) => expect(page.locator(`[data-part=front][data-shows=${kind}]`)).toBeVisible()
 

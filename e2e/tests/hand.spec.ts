@@ -1,13 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { at, drag, lesson, part, place, tool } from '../support/frame'
 import { accessible, addNote, device, join, phone, saved } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 test('ink: seen while it grows, tidied, erased in part, taken back after a reload', async ({ browser }) => {
   const { students } = await lesson(browser, server.url, 'Noor', 'Kenji')

@@ -1,13 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson } from '../support/frame'
 import { accessible, addNote, device, join, phone, saved, signIn } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 test('a pause: every screen rests at once, what was begun is kept, late ones rest too, all go on', async ({
   browser,

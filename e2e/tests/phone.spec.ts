@@ -1,13 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson, part } from '../support/frame'
 import { accessible, device, join, phone } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 /** Fingers that go from places on the screen to others, together. */
 async function fingers(page: Page, ...ways: Array<[from: [number, number], to: [number, number]]>) {

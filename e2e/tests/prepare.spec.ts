@@ -1,13 +1,9 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { accessible, device, phone, saved, signIn } from '../support/people'
 import { pdf } from '../support/pdf'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 const stations = (page: Page) => page.getByRole('listbox', { name: 'Frames', exact: true }).getByRole('option')
 const station = (page: Page, n: number) =>

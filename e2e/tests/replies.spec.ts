@@ -1,13 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson } from '../support/frame'
 import { accessible, addNote, device, join, phone, saved } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 test('replies: under a note, on a frame and on a phone, agreed with, hidden, in the record', async ({ browser }) => {
   const { teacher, code, students } = await lesson(browser, server.url, 'Ada', 'Bo')

@@ -1,13 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson, part } from '../support/frame'
 import { accessible, addNote, device, join, phone, saved } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 const change = async (teacher: Page, item: string) => {
   await teacher.getByRole('button', { name: 'Change the lesson' }).click()

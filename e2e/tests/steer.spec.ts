@@ -1,23 +1,10 @@
-import { expect, test, type Locator, type Page } from '@playwright/test'
-import { crowd, disperse } from '../support/crowd'
+import { expect, test, type Page } from '@playwright/test'
+import { crowd } from '../support/crowd'
+import { demo } from '../support/demo'
 import { lesson } from '../support/frame'
-import { accessible, addNote, device, phone, join, saved } from '../support/people'
-import { DemoServer } from '../support/server'
+import { accessible, addNote, device, join, phone, press, saved } from '../support/people'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(async () => {
-  disperse()
-  await server?.remove()
-})
-
-/** Presses something with the keyboard alone. */
-async function press(at: Locator, key = 'Enter') {
-  await at.focus()
-  await at.press(key)
-}
+const server = demo()
 
 const rows = (teacher: Page) => teacher.locator('[data-part=people] li')
 

@@ -1,13 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson } from '../support/frame'
 import { accessible, device, join, phone } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 test('help: the longest waiting first, and a word back; done is one tap', async ({ browser }) => {
   const { teacher, code, students } = await lesson(browser, server.url, 'Ada')

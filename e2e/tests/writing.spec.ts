@@ -1,13 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { at, lesson, part, tool } from '../support/frame'
 import { accessible, addNote, device, join, saved } from '../support/people'
-import { DemoServer } from '../support/server'
+import { demo } from '../support/demo'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
+const server = demo()
 
 test('pictures from file, camera and clipboard; links; what is not safe is refused', async ({ browser }) => {
   const { students, teacher } = await lesson(browser, server.url, 'Sofi')

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Remarks, remarksOn } from '../frame/Remarks'
 import { Button } from '../kit/Button'
+import { useNarrow } from '../kit/hooks/useNarrow'
 import { laid } from '../rules/pieces'
 import { readsOf } from '../rules/reads'
 import { isHidden } from '../rules/standing'
@@ -92,6 +93,7 @@ export default function Walk({ walk, me, group }: { walk: Walking; me: string; g
 /** The words on the work, to be read where the picture is too small, or not seen. */
 function Reads({ marks, stage }: { marks: readonly Element[]; stage: Stage }) {
   const { t } = useTranslation()
+  const narrow = useNarrow()
   const words = useMemo(() => {
     const { marks: lying, margin } = laid(stage.frame, marks.length > 0 ? marks : nothing)
     return [...lying, ...margin].flatMap((m) => {
@@ -101,7 +103,8 @@ function Reads({ marks, stage }: { marks: readonly Element[]; stage: Stage }) {
   }, [marks, stage.frame])
   if (words.length === 0) return null
   return (
-    <details className="rounded-xl border border-line bg-paper px-3 py-2">
+    // On a phone the letters on the frame are too small.
+    <details open={narrow} className="rounded-xl border border-line bg-paper px-3 py-2">
       <summary className="cursor-pointer font-semibold">{t('walk.words', { count: words.length })}</summary>
       <ul className="mt-2 flex flex-col gap-1.5">
         {words.map((w) => (
