@@ -1,5 +1,6 @@
 import { useEffect, useEffectEvent, useState } from 'react'
 import type { LessonState } from './lesson'
+import { never, soon } from './pace'
 import { useLesson } from './useLesson'
 
 /**
@@ -11,17 +12,15 @@ export function useCalmState<Part>(part: (state: LessonState) => Part, everyMs: 
   const [seen, see] = useState(() => state.getState())
   const same = useEffectEvent((now: LessonState) => part(now) === part(seen))
   useEffect(() => {
-    let next: ReturnType<typeof setTimeout> | undefined
     const look = () => {
-      next = undefined
       const now = state.getState()
       if (!same(now)) see(now)
     }
-    const stop = state.subscribe(() => (next ??= setTimeout(look, everyMs)))
+    const stop = state.subscribe(() => soon(look, everyMs))
     look()
     return () => {
       stop()
-      clearTimeout(next)
+      never(look)
     }
   }, [state, everyMs])
   return part(seen)
