@@ -26,6 +26,10 @@ const (
 	NoSuchFrame    Code = "no-such-frame"
 	NoSuchPoll     Code = "no-such-poll"
 	NoSuchChoice   Code = "no-such-choice"
+	NotANumber     Code = "not-a-number"
+	UnitMissing    Code = "unit-missing"
+	UnitWrong      Code = "unit-wrong"
+	AnswerEmpty    Code = "answer-empty"
 	MarkExists     Code = "mark-exists"
 	PutAway        Code = "put-away"
 	LookOnly       Code = "look-only"
@@ -138,6 +142,10 @@ var sentences = map[Code]string{
 	NoSuchFrame:    "There is no such frame on this board. Reload the page.",
 	NoSuchPoll:     "There is no such poll on this frame. Reload the page.",
 	NoSuchChoice:   "This poll has no such answer. Choose one of those shown.",
+	NotANumber:     "This cannot be read as a number. Write figures, as 12 or 1/2, and decimals as your class writes them.",
+	UnitMissing:    "A unit is missing. Write it behind the number, as 5 km.",
+	UnitWrong:      "This unit does not fit the question. Look at what is asked and write another one.",
+	AnswerEmpty:    "There is no answer yet. Give one first.",
 	MarkExists:     "Something with this id is on the frame already. Reload the page.",
 	PutAway:        "Your teacher has put this away for now. Ask if you want it back.",
 	LookOnly:       "You can look here, but not write. Wait for your teacher.",
