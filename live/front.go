@@ -247,7 +247,7 @@ func (h *Hub) tallyOf(ctx context.Context, r *running, state session.State, boar
 	for _, at := range all {
 		if err := at.with(func(s *sheet.Sheet) {
 			for _, e := range s.Marks() {
-				if e.Kind == lesson.KindAnswer && e.Answer.Poll == show.Poll && e.Answer.Round == round && e.OnFrame() {
+				if e.Kind == lesson.KindAnswer && e.Answer.Poll == show.Poll && e.Answer.Round == round && e.OnFrame() && !e.Answer.Late {
 					values = append(values, e.Answer.Value)
 				}
 			}
@@ -255,9 +255,9 @@ func (h *Hub) tallyOf(ctx context.Context, r *running, state session.State, boar
 			return nil, err
 		}
 	}
-	tally := question.Tally(values)
+	tally := question.Tally(values).ForClass(state.Polls[show.Poll].At(now()).Phase)
 	if !show.Result {
-		tally.Counts = []int{}
+		tally = poll.Tally{Answered: tally.Answered}
 	}
 	return &tally, nil
 }

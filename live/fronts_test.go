@@ -117,10 +117,10 @@ func TestFrontScreen(t *testing.T) {
 		}
 		return *hello.Front.Tally
 	}
-	if got := tally(false); got.Answered != 1 || len(got.Counts) != 0 {
+	if got := tally(false); got.Answered != 1 || got.Chart != nil {
 		t.Errorf("without the result: %+v", got)
 	}
-	if got := tally(true); got.Answered != 1 || got.Counts[1] != 1 {
+	if got := tally(true); got.Answered != 1 || got.Chart.Bars.Bars[1].Count != 1 {
 		t.Errorf("with the result: %+v", got)
 	}
 

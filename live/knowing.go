@@ -3,7 +3,6 @@ package live
 import (
 	"cmp"
 	"context"
-	"encoding/json"
 	"maps"
 	"slices"
 	"sync"
@@ -357,11 +356,17 @@ func wrong(state session.State, board *edition, frame string, answers map[string
 	}
 	for _, a := range answers {
 		m, err := f.Poll(a.Poll)
-		if err != nil || a.Round != state.Polls[a.Poll].Round || m.Poll.Judge(a.Value) != poll.Wrong {
+		if err != nil || a.Round != state.Polls[a.Poll].Round {
 			continue
 		}
-		if text, err := json.Marshal(a.Value); err == nil && (a.at > at || a.at == at && a.Poll+string(text) > key) {
-			key, at = a.Poll+string(text), a.at
+		j := m.Poll.Judge(a.Value)
+		if j.Verdict != poll.Wrong {
+			continue
+		}
+		// A known mistake is the same however it was written.
+		same := cmp.Or(j.Mistake, m.Poll.Says(a.Value))
+		if a.at > at || a.at == at && a.Poll+same > key {
+			key, at = a.Poll+same, a.at
 		}
 	}
 	return key, at

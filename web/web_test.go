@@ -528,7 +528,7 @@ func TestRecordAndLog(t *testing.T) {
 	line.mustDo(answer(line.open("poll").own(), "month"))
 	var reply web.RecordReply
 	teacher.get("/api/sessions/"+id+"/record", &reply)
-	if a := reply.Record.Students[0].Frames[2].Answers; len(a) != 1 || a[0].Right != "right" ||
+	if a := reply.Record.Students[0].Frames[2].Answers; len(a) != 1 || a[0].Verdict != "right" ||
 		reply.Session.Students != 1 {
 		t.Errorf("answers in the record: %+v", a)
 	}

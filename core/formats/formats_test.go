@@ -212,7 +212,7 @@ func TestOlderBoardFile(t *testing.T) {
 			continue
 		}
 		p := f.Board.Frames[0].Prepared[0]
-		if p.Z != 123456 || p.Poll.Judge(poll.Choose("b")) != poll.Right || p.Poll.Text != "How long?" {
+		if p.Z != 123456 || p.Poll.Judge(poll.Choose("b")).Verdict != poll.Right || p.Poll.Text != "How long?" {
 			t.Errorf("%+v", p)
 		}
 	}

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/prose"
 )
 
 // written is what a text body says.
@@ -118,7 +119,7 @@ func (n *node) words() string {
 	}
 	// What cannot be shown is left out, so that one such letter does not cost the slide.
 	return strings.Map(func(r rune) rune {
-		if r < ' ' && r != '\n' && r != '\t' || r == 0xFFFD || lesson.TurnsText(r) {
+		if r < ' ' && r != '\n' && r != '\t' || r == 0xFFFD || prose.Turns(r) {
 			return -1
 		}
 		return r

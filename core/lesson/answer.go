@@ -10,6 +10,14 @@ type Answer struct {
 	Poll  string     `json:"poll"`
 	Round int        `json:"round"`
 	Value poll.Value `json:"value"`
+	// Sure is whether the student is sure, where that was asked.
+	Sure poll.Sureness `json:"sure,omitempty"`
+	// Read is how the answer was read, where that is not as it was written.
+	Read string `json:"read,omitempty"`
+	// Late: it came after the question was closed, and counts nowhere. Offline: it was given
+	// without network.
+	Late    bool `json:"late,omitempty"`
+	Offline bool `json:"offline,omitempty"`
 }
 
 func (a *Answer) check() error                    { return nil }

@@ -1,6 +1,7 @@
 package lesson
 
 import (
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 )
 
@@ -18,7 +19,7 @@ func (c *Cover) check() error {
 	if !c.Tint.known() {
 		return refusal.About(refusal.BadStyle, "tint")
 	}
-	return checkWords(c.Text, MaxNote)
+	return prose.Check(c.Text, MaxNote)
 }
 
 func (c *Cover) with(p, before *Properties) Body {

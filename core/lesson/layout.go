@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"alpenglow/core/id"
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 )
 
@@ -68,10 +69,10 @@ func (l Layout) Check() error {
 			return refusal.About(refusal.BoardIncorrect, "each column needs an id of its own")
 		}
 		seen[c.ID] = true
-		if err := checkWords(c.Title, MaxColumnTitle); err != nil {
+		if err := prose.Check(c.Title, MaxColumnTitle); err != nil {
 			return err
 		}
-		if err := checkWords(c.Prompt, MaxColumnPrompt); err != nil {
+		if err := prose.Check(c.Prompt, MaxColumnPrompt); err != nil {
 			return err
 		}
 	}

@@ -10,6 +10,7 @@ import (
 
 	"alpenglow/core/id"
 	"alpenglow/core/paper"
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 )
 
@@ -115,7 +116,7 @@ func (b Board) Check() error {
 }
 
 // CheckTitle reports what is wrong with the title of a board or frame.
-func CheckTitle(title string) error { return checkWords(title, MaxTitle) }
+func CheckTitle(title string) error { return prose.Check(title, MaxTitle) }
 
 // CheckObjectives reports what is wrong with a board's learning objectives.
 func CheckObjectives(list []Objective) error {
@@ -154,7 +155,7 @@ func (f Frame) Check() error {
 		text  string
 		limit int
 	}{{f.Title, MaxTitle}, {f.Prompt, MaxPrompt}, {f.Notes, MaxNotes}} {
-		if err := checkWords(t.text, t.limit); err != nil {
+		if err := prose.Check(t.text, t.limit); err != nil {
 			return err
 		}
 	}

@@ -4,6 +4,7 @@ import (
 	"net/url"
 	"strings"
 
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 )
 
@@ -24,10 +25,10 @@ func (l *Link) check() error {
 		u.User != nil {
 		return refusal.New(refusal.BadLink)
 	}
-	if err := checkWords(l.URL, 2000); err != nil {
+	if err := prose.Check(l.URL, 2000); err != nil {
 		return refusal.New(refusal.BadLink)
 	}
-	return checkWords(l.Title, MaxNote)
+	return prose.Check(l.Title, MaxNote)
 }
 
 func (l *Link) with(p, before *Properties) Body {

@@ -2,6 +2,7 @@ package lesson
 
 import (
 	"alpenglow/core/id"
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 )
 
@@ -19,7 +20,7 @@ func (p *Picture) check() error {
 	if !id.IsPlain(p.Picture) {
 		return refusal.New(refusal.NoSuchPicture)
 	}
-	return checkWords(p.Alt, MaxNote)
+	return prose.Check(p.Alt, MaxNote)
 }
 
 func (p *Picture) with(set, before *Properties) Body {

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"alpenglow/core/poll"
+	"alpenglow/core/prose"
 )
 
 // KindPoll is a question on a frame.
@@ -14,7 +15,7 @@ type asked poll.Question
 
 func (q *asked) check() error {
 	for _, words := range poll.Question(*q).Words() {
-		if err := checkWords(words, poll.MaxQuestion); err != nil {
+		if err := prose.Check(words, poll.MaxQuestion); err != nil {
 			return err
 		}
 	}

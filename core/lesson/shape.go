@@ -6,6 +6,7 @@ import (
 
 	"alpenglow/core/letters"
 	"alpenglow/core/place"
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 )
 
@@ -65,7 +66,7 @@ func (s *Shape) check() error {
 	if !slices.Contains(Fills, s.Fill) || !(s.Lean >= -0.5 && s.Lean <= 0.5) {
 		return refusal.About(refusal.BadStyle, "fill or lean")
 	}
-	if err := checkWords(s.Text, MaxNote); err != nil {
+	if err := prose.Check(s.Text, MaxNote); err != nil {
 		return err
 	}
 	return checkLine(s.Ink, s.Width)

@@ -6,6 +6,7 @@ import (
 	"unicode/utf16"
 
 	"alpenglow/core/letters"
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 )
 
@@ -33,7 +34,7 @@ func (t *Table) check() error {
 			return refusal.About(refusal.BadSize, "the rows of a table are of one length")
 		}
 		for _, cell := range row {
-			if err := checkWords(cell, MaxNote); err != nil {
+			if err := prose.Check(cell, MaxNote); err != nil {
 				return err
 			}
 		}

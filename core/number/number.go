@@ -278,3 +278,25 @@ func power(value *big.Rat, exponent, sign string) (*big.Rat, bool) {
 	}
 	return value, true
 }
+
+// Plainly writes a number that was read in a language's own signs, so that somebody
+// sees how it was read: whole or with decimals where it ends, else as a fraction.
+func Plainly(t Typed, tag string) string {
+	text := t.Value.RatString()
+	if places, ends := t.Value.FloatPrec(); ends && places <= maxDigits {
+		lang, err := language.Parse(tag)
+		if err != nil {
+			lang = language.English
+		}
+		// The library takes floating point numbers; what these cannot hold stays as it is.
+		f, _ := t.Value.Float64()
+		text = message.NewPrinter(lang).Sprint(number.Decimal(f, number.MaxFractionDigits(places), number.MinFractionDigits(places)))
+		if back, err := Read(text, tag); err != nil || back.Value.Cmp(t.Value) != 0 {
+			text = t.Value.FloatString(places)
+		}
+	}
+	if t.Unit != "" {
+		text += " " + t.Unit
+	}
+	return text
+}

@@ -120,3 +120,8 @@ func (u Unit) To(v Unit, x *big.Rat) (*big.Rat, bool) {
 	y.Sub(y, v.zero)
 	return y.Quo(y, v.factor), true
 }
+
+// Is says whether two units are the same, however they are written.
+func (u Unit) Is(v Unit) bool {
+	return maps.Equal(u.of, v.of) && u.factor.Cmp(v.factor) == 0 && u.zero.Cmp(v.zero) == 0
+}

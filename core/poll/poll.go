@@ -3,22 +3,43 @@
 package poll
 
 import (
-	"unicode/utf8"
+	"cmp"
 
 	"alpenglow/core/id"
 	"alpenglow/core/oneof"
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 )
 
-// MaxQuestion is how many characters a question may have.
-const MaxQuestion = 600
+// Bounds of what is said in a question: its words, why something is right, the name of
+// a mistake, a label.
+const (
+	MaxQuestion = 600
+	MaxWhy      = 1000
+	MaxMistake  = 80
+	MaxLabel    = 60
+)
+
+// MaxSeconds is the longest time limit of a question.
+const MaxSeconds = 3600
 
 // Question is what is asked: its words, and a body by its kind.
 type Question struct {
 	Text string `json:"text"`
+	// Picture is the id of a picture that is shown with the words; they then say what
+	// is on it.
+	Picture string `json:"picture,omitempty"`
 	// Objectives are the ids of the learning objectives that it asks about;
 	// a class does not see them.
 	Objectives []string `json:"objectives,omitempty"`
+	// Why says why what is right is right; a class sees it with that.
+	Why string `json:"why,omitempty"`
+	// Sure asks with each answer whether the student is sure.
+	Sure bool `json:"sure,omitempty"`
+	// Shuffle offers answers to each student in another order.
+	Shuffle bool `json:"shuffle,omitempty"`
+	// Seconds is how long it takes answers once it is asked; 0 until it is closed.
+	Seconds int `json:"seconds,omitempty"`
 	Body
 }
 
@@ -30,36 +51,62 @@ type Kind string
 // a file of its own, with its shape, what answers it takes, which are right, and
 // what a class sees of it. Value has the same kinds.
 type Body struct {
-	Kind   Kind    `json:"kind" oneof:"questions"`
-	Choice *Choice `json:"choice,omitempty"`
-	Rank   *Rank   `json:"rank,omitempty"`
+	Kind    Kind     `json:"kind" oneof:"questions"`
+	Choice  *Choice  `json:"choice,omitempty"`
+	Several *Several `json:"several,omitempty"`
+	Truth   *Truth   `json:"truth,omitempty"`
+	Number  *Number  `json:"number,omitempty"`
+	Short   *Short   `json:"short,omitempty"`
+	Open    *Free    `json:"open,omitempty"`
+	Scale   *Scale   `json:"scale,omitempty"`
+	Rank    *Rank    `json:"rank,omitempty"`
+	Order   *Order   `json:"order,omitempty"`
+	Match   *Match   `json:"match,omitempty"`
+	Blanks  *Blanks  `json:"blanks,omitempty"`
+	Boxes   *Boxes   `json:"boxes,omitempty"`
+	Places  *Places  `json:"places,omitempty"`
+	Draw    *Draw    `json:"draw,omitempty"`
 }
 
 // Value is an answer: exactly the field that its Kind names is set.
 type Value struct {
-	Kind   Kind    `json:"kind" oneof:"values"`
-	Choice *Chosen `json:"choice,omitempty"`
-	Rank   *Ranked `json:"rank,omitempty"`
+	Kind    Kind     `json:"kind" oneof:"values"`
+	Choice  *Chosen  `json:"choice,omitempty"`
+	Several *Picked  `json:"several,omitempty"`
+	Truth   *Held    `json:"truth,omitempty"`
+	Number  *Written `json:"number,omitempty"`
+	Short   *Written `json:"short,omitempty"`
+	Open    *Written `json:"open,omitempty"`
+	Scale   *Stepped `json:"scale,omitempty"`
+	Rank    *Ranked  `json:"rank,omitempty"`
+	Order   *Ranked  `json:"order,omitempty"`
+	Match   *Matched `json:"match,omitempty"`
+	Blanks  *Filled  `json:"blanks,omitempty"`
+	Boxes   *Sorted  `json:"boxes,omitempty"`
+	Places  *Pointed `json:"places,omitempty"`
+	Draw    *Drawn   `json:"draw,omitempty"`
 }
 
 // kind is what every kind of question has.
 type kind interface {
 	// check reports what is wrong with the question.
 	check() error
-	// words are all that can be read on it, pictures the ids of what it shows.
+	// words are all that a class can read on it, pictures the ids of what it shows.
 	words() []string
 	pictures() []string
 	// shown gives the question with other names for its pictures.
 	shown(rename func(string) string) Body
-	// takes reports why a value is no answer, judge whether it is right, says
-	// what a list says of it, and counts its place in a tally: all of them of
-	// its own kind.
-	takes(v Value) error
-	judge(v Value) Verdict
-	says(v Value) string
-	tally(values []Value) []int
-	// bare gives the question without what is right.
+	// bare gives the question without what is right, and without an order or place that
+	// would tell it.
 	bare() Body
+	// right says in words what is right; nothing of a question that has no right answer.
+	right() string
+	// takes reports why a value is no answer, judge whether it is right, says what a list
+	// says of it, and chart how answers stand: all of them of its own kind.
+	takes(v Value) error
+	judge(v Value) Judgement
+	says(v Value) string
+	chart(values []Value) Chart
 }
 
 func (b *Body) kind() (kind, bool) {
@@ -74,10 +121,13 @@ func (q Question) Check() error {
 	if !ok {
 		return refusal.About(refusal.Malformed, "kind and body of a question differ")
 	}
-	if utf8.RuneCountInString(q.Text) > MaxQuestion {
-		return refusal.About(refusal.TextTooLong, "a question has at most %d characters", MaxQuestion)
+	if err := cmp.Or(prose.Check(q.Text, MaxQuestion), prose.Check(q.Why, MaxWhy)); err != nil {
+		return err
 	}
-	for _, p := range k.pictures() {
+	if q.Seconds < 0 || q.Seconds > MaxSeconds {
+		return refusal.About(refusal.Malformed, "a time limit is at most %d seconds", MaxSeconds)
+	}
+	for _, p := range q.Pictures() {
 		if !id.IsPlain(p) {
 			return refusal.New(refusal.NoSuchPicture)
 		}
@@ -85,7 +135,7 @@ func (q Question) Check() error {
 	return k.check()
 }
 
-// Words are all that can be read on the question, its own words first.
+// Words are all that a class can read on the question, its own words first.
 func (q Question) Words() []string {
 	words := []string{q.Text}
 	if k, ok := q.kind(); ok {
@@ -96,14 +146,21 @@ func (q Question) Words() []string {
 
 // Pictures are the ids of the pictures that the question shows.
 func (q Question) Pictures() []string {
-	if k, ok := q.kind(); ok {
-		return k.pictures()
+	var all []string
+	if q.Picture != "" {
+		all = append(all, q.Picture)
 	}
-	return nil
+	if k, ok := q.kind(); ok {
+		all = append(all, k.pictures()...)
+	}
+	return all
 }
 
 // WithPictures gives the question with its pictures named anew.
 func (q Question) WithPictures(rename func(string) string) Question {
+	if q.Picture != "" {
+		q.Picture = rename(q.Picture)
+	}
 	if k, ok := q.kind(); ok {
 		q.Body = k.shown(rename)
 	}
@@ -121,9 +178,9 @@ func (q Question) Takes(v Value) error {
 
 // Judge says whether an answer is right. What is no answer to the question has
 // no verdict.
-func (q Question) Judge(v Value) Verdict {
+func (q Question) Judge(v Value) Judgement {
 	if q.Takes(v) != nil {
-		return NoVerdict
+		return Judgement{}
 	}
 	k, _ := q.kind()
 	return k.judge(v)
@@ -138,59 +195,39 @@ func (q Question) Says(v Value) string {
 	return k.says(v)
 }
 
-// HasRight reports whether any answer is right. A question of opinion has none.
-func (q Question) HasRight() bool {
-	k, ok := q.kind()
-	r, is := k.(interface{ hasRight() bool })
-	return ok && is && r.hasRight()
+// Read says how an answer was read, where that is not as it was written: of a number.
+func (q Question) Read(v Value) string {
+	if q.Takes(v) != nil || q.Number == nil {
+		return ""
+	}
+	return q.Number.says(v)
 }
 
-// Tally counts answers: how many there are, and how many of each in the order of
-// the question. What is no answer is not counted.
-func (q Question) Tally(values []Value) Tally {
-	var t Tally
-	var answers []Value
-	for _, v := range values {
-		if q.Takes(v) == nil {
-			answers = append(answers, v)
-		}
-	}
-	t.Answered = len(answers)
+// Right says in words what is right; nothing of a question that has no right answer,
+// such as one of opinion.
+func (q Question) Right() string {
 	if k, ok := q.kind(); ok {
-		t.Counts = k.tally(answers)
+		return k.right()
 	}
-	return t
+	return ""
 }
 
-// Tally is how the answers to a question stand.
-type Tally struct {
-	Answered int   `json:"answered"`
-	Counts   []int `json:"counts"`
-}
-
-// Verdict says whether an answer is right.
-type Verdict string
-
-// A question that has no right answer gives no verdict.
-const (
-	Right     Verdict = "right"
-	Partly    Verdict = "partly"
-	Wrong     Verdict = "wrong"
-	NoVerdict Verdict = ""
-)
-
-// Verdicts lists all verdicts.
-var Verdicts = []Verdict{Right, Partly, Wrong, NoVerdict}
+// HasRight reports whether any answer is right.
+func (q Question) HasRight() bool { return q.Right() != "" }
 
 // ForClass returns the question as a class may see it in the given phase:
-// what is right only once that is revealed.
+// what is right, and why, only once that is revealed. Names of mistakes are never told.
 func (q Question) ForClass(p Phase) Question {
 	q.Objectives = nil
-	if p == Revealed {
+	k, ok := q.kind()
+	if !ok {
 		return q
 	}
-	if k, ok := q.kind(); ok {
+	if p != Revealed {
+		q.Why = ""
 		q.Body = k.bare()
+	} else if m, is := k.(interface{ nameless() Body }); is {
+		q.Body = m.nameless()
 	}
 	return q
 }

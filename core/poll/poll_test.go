@@ -9,7 +9,6 @@ import (
 	"strings"
 	"testing"
 
-	"alpenglow/core/agreed"
 	"alpenglow/core/id"
 	"alpenglow/core/oneof"
 	"alpenglow/core/poll"
@@ -77,15 +76,19 @@ func TestPhases(t *testing.T) {
 	for from, to := range may {
 		now := poll.State{Phase: from, Round: 2, OpenedAt: 5}
 		for _, next := range []poll.Phase{poll.Open, poll.Closed, poll.Revealed} {
-			got, err := now.To(next)
+			got, err := now.To(next, 9)
 			if (err == nil) != strings.Contains(to, string(next)) {
 				t.Errorf("%s to %s: %v", from, next, err)
 			}
-			if want := (poll.State{Phase: next, Round: 2, OpenedAt: 5}); err == nil && got != want {
+			want := poll.State{Phase: next, Round: 2, OpenedAt: 5}
+			if from == poll.Open && next != poll.Open {
+				want.ClosedAt = 9
+			}
+			if err == nil && got != want {
 				t.Errorf("%s to %s: %+v", from, next, got)
 			}
 		}
-		if _, err := now.To("ajar"); !errors.Is(err, refusal.New(refusal.Malformed)) {
+		if _, err := now.To("ajar", 9); !errors.Is(err, refusal.New(refusal.Malformed)) {
 			t.Errorf("%s to a phase that is not there: %v", from, err)
 		}
 	}
@@ -94,13 +97,13 @@ func TestPhases(t *testing.T) {
 // A question is asked again when it does not take answers any more, so often.
 func TestAskAgain(t *testing.T) {
 	now := poll.State{Phase: poll.Open, Round: 1, OpenedAt: 5}
-	if _, err := now.Ask(9); !errors.Is(err, refusal.New(refusal.PollOpen)) {
+	if _, err := now.Ask(9, 0); !errors.Is(err, refusal.New(refusal.PollOpen)) {
 		t.Errorf("while it is open: %v", err)
 	}
 	ids := map[string]bool{poll.AnswerID("asked", 1): true}
 	for round := 2; round <= poll.MaxRounds; round++ {
 		now.Phase = []poll.Phase{poll.Closed, poll.Revealed}[round%2]
-		next, err := now.Ask(9)
+		next, err := now.Ask(9, 0)
 		if err != nil || next != (poll.State{Phase: poll.Open, Round: round, OpenedAt: 9}) {
 			t.Fatalf("round %d: %+v, %v", round, next, err)
 		}
@@ -111,7 +114,7 @@ func TestAskAgain(t *testing.T) {
 		ids[at] = true
 	}
 	now.Phase = poll.Closed
-	if _, err := now.Ask(9); !errors.Is(err, refusal.New(refusal.TooManyRounds)) {
+	if _, err := now.Ask(9, 0); !errors.Is(err, refusal.New(refusal.TooManyRounds)) {
 		t.Errorf("too often: %v", err)
 	}
 }
@@ -135,39 +138,9 @@ func TestKinds(t *testing.T) {
 		if err := q.Takes(v); !errors.Is(err, refusal.New(refusal.Malformed)) {
 			t.Errorf("%s: %v", name, err)
 		}
-		if q.Judge(v) != poll.NoVerdict || q.Says(v) != "" {
+		if q.Judge(v) != (poll.Judgement{}) || q.Says(v) != "" {
 			t.Errorf("%s is judged", name)
 		}
-	}
-}
-
-// Several answers may be right; a question of opinion judges nobody.
-func TestChoice(t *testing.T) {
-	q := question()
-	q.Choice.Options[2].Right = true
-	for option, want := range map[string]poll.Verdict{"week": poll.Wrong, "month": poll.Right, "year": poll.Right,
-		"day": poll.NoVerdict} {
-		if got := q.Judge(poll.Choose(option)); got != want {
-			t.Errorf("%s: %q", option, got)
-		}
-	}
-	if got := q.Says(poll.Choose("month")); got != "29.53 days" {
-		t.Errorf("says %q", got)
-	}
-	tally := q.Tally(
-		[]poll.Value{poll.Choose("year"), poll.Choose("week"), poll.Choose("year"), poll.Choose("day"), {}},
-	)
-	if tally.Answered != 3 || !slices.Equal(tally.Counts, []int{1, 0, 2}) {
-		t.Errorf("%+v", tally)
-	}
-	opinion := question()
-	opinion.Choice.Options[1].Right = false
-	if opinion.HasRight() || opinion.Judge(poll.Choose("month")) != poll.NoVerdict {
-		t.Error("an opinion is judged")
-	}
-	other := q.WithPictures(func(p string) string { return p + "x" })
-	if !slices.Equal(other.Pictures(), []string{"p1x"}) || !slices.Equal(q.Pictures(), []string{"p1"}) {
-		t.Errorf("pictures %v, before %v", other.Pictures(), q.Pictures())
 	}
 }
 
@@ -192,33 +165,24 @@ func TestForClass(t *testing.T) {
 	}
 }
 
-// What is right and how answers stand, a device works out for itself while they
-// come in: this file of cases is what its own code is held against.
-func TestVerdictsAgreed(t *testing.T) {
-	type given struct {
-		Value  poll.Value `json:"value"`
-		Right  bool       `json:"right"`
-		Counts []int      `json:"counts"` // of this answer and all before it
+// A question with a time limit is closed when that is over, whoever looks; opened again
+// it has none.
+func TestTimeLimit(t *testing.T) {
+	now, err := poll.State{}.Ask(1000, 30)
+	if err != nil || now.ClosesAt != 31_000 || now.At(30_999).Phase != poll.Open {
+		t.Fatalf("%+v, %v", now, err)
 	}
-	type asked struct {
-		Question poll.Question `json:"question"`
-		HasRight bool          `json:"hasRight"`
-		Given    []given       `json:"given"`
+	if late := now.At(31_000); late.Phase != poll.Closed || late.ClosedAt != 31_000 {
+		t.Errorf("at its end: %+v", late)
 	}
-	some, none := question(), question()
-	several := poll.Question{Text: "Which of these turn?", Body: poll.Offer(poll.Option{ID: "moon", Right: true},
-		poll.Option{ID: "sun", Right: true}, poll.Option{ID: "lamp"})}
-	none.Choice.Options[1].Right = false
-	var cases []asked
-	for _, q := range []poll.Question{some, none, several} {
-		c := asked{Question: q, HasRight: q.HasRight()}
-		var values []poll.Value
-		for i := range 7 {
-			v := poll.Choose(q.Choice.Options[(i*i+i/3)%3].ID)
-			values = append(values, v)
-			c.Given = append(c.Given, given{v, q.Judge(v) == poll.Right, q.Tally(values).Counts})
-		}
-		cases = append(cases, c)
+	if next, err := now.Ask(40_000, 30); err != nil || next.Round != 2 || next.ClosesAt != 70_000 {
+		t.Errorf("asked again: %+v, %v", next, err)
 	}
-	agreed.Holds(t, "testdata/verdicts.json", cases)
+	again, err := now.At(31_000).To(poll.Open, 50_000)
+	if err != nil || again.ClosesAt != 0 || again.ClosedAt != 0 || again.At(90_000).Phase != poll.Open {
+		t.Errorf("opened again: %+v, %v", again, err)
+	}
+	if early, err := now.To(poll.Closed, 9_000); err != nil || early.ClosedAt != 9_000 {
+		t.Errorf("closed before: %+v, %v", early, err)
+	}
 }

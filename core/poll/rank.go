@@ -1,9 +1,7 @@
 package poll
 
 import (
-	"slices"
 	"strconv"
-	"strings"
 
 	"alpenglow/core/refusal"
 )
@@ -19,72 +17,39 @@ type Rank struct {
 	Options []Option `json:"options"`
 }
 
-// Ranked is an answer to it: all options, the one that is liked best first.
+// Ranked is an order of all options, the first on top.
 type Ranked struct {
 	Order []string `json:"order"`
 }
 
-// Order gives the body of a question that asks for an order.
-func Order(options ...Option) Body { return Body{Kind: KindRank, Rank: &Rank{options}} }
+// ByPreference gives the body of a question that asks for an order of preference.
+func ByPreference(options ...Option) Body { return Body{Kind: KindRank, Rank: &Rank{options}} }
 
 // InOrder gives the answer that puts options in an order.
 func InOrder(options ...string) Value { return Value{Kind: KindRank, Rank: &Ranked{options}} }
 
-func (r *Rank) choice() *Choice { return &Choice{r.Options} }
+func (r *Rank) of() options { return r.Options }
 
 func (r *Rank) check() error {
-	if len(r.Options) > MaxRanked {
-		return refusal.About(refusal.BoardIncorrect, "2 to %d things are put in order", MaxRanked)
-	}
-	if r.choice().hasRight() {
+	if r.of().right() != "" {
 		return refusal.About(refusal.BoardIncorrect, "an order of preference has nothing right")
 	}
-	return r.choice().check()
+	return r.of().check(2, MaxRanked)
 }
 
-func (r *Rank) words() []string    { return r.choice().words() }
-func (r *Rank) pictures() []string { return r.choice().pictures() }
-func (r *Rank) bare() Body         { return Order(r.Options...) }
-func (r *Rank) shown(rename func(string) string) Body {
-	return Order(r.choice().shown(rename).Choice.Options...)
+func (r *Rank) words() []string                       { return r.of().words() }
+func (r *Rank) pictures() []string                    { return r.of().pictures() }
+func (r *Rank) bare() Body                            { return ByPreference(r.of().bare()...) }
+func (r *Rank) nameless() Body                        { return r.bare() }
+func (r *Rank) shown(rename func(string) string) Body { return ByPreference(r.of().shown(rename)...) }
+func (r *Rank) right() string                         { return "" }
+func (r *Rank) takes(v Value) error                   { return r.of().allOf(v.Rank.Order) }
+func (r *Rank) judge(Value) Judgement                 { return Judgement{} }
+func (r *Rank) says(v Value) string                   { return r.of().inWords(v.Rank.Order) }
+
+func (r *Rank) chart(values []Value) Chart {
+	return r.of().ladder(values, func(v Value) []string { return v.Rank.Order })
 }
 
-func (r *Rank) takes(v Value) error {
-	known := map[string]bool{}
-	for _, o := range r.Options {
-		known[o.ID] = true
-	}
-	for _, id := range v.Rank.Order {
-		if !known[id] {
-			return refusal.New(refusal.NoSuchChoice)
-		}
-		delete(known, id)
-	}
-	if len(known) > 0 {
-		return refusal.About(refusal.Malformed, "all of them are put in order")
-	}
-	return nil
-}
-
-func (r *Rank) judge(Value) Verdict { return NoVerdict }
-
-func (r *Rank) says(v Value) string {
-	words := make([]string, len(v.Rank.Order))
-	for i, id := range v.Rank.Order {
-		at := slices.IndexFunc(r.Options, func(o Option) bool { return o.ID == id })
-		words[i] = strconv.Itoa(i+1) + ". " + r.Options[at].Text
-	}
-	return strings.Join(words, ", ")
-}
-
-// tally counts points: of n things the one that is liked best gets n-1, the next one
-// less, the last none (the Borda count; Borda 1781, as commonly described, from memory).
-func (r *Rank) tally(values []Value) []int {
-	points := make([]int, len(r.Options))
-	for _, v := range values {
-		for i, o := range r.Options {
-			points[i] += len(r.Options) - 1 - slices.Index(v.Rank.Order, o.ID)
-		}
-	}
-	return points
-}
+// numbered gives the number of a place, as 1.
+func numbered(i int) string { return strconv.Itoa(i+1) + ". " }

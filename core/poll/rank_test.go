@@ -15,7 +15,7 @@ import (
 func TestPoints(t *testing.T) {
 	q := poll.Question{
 		Text: "Where?",
-		Body: poll.Order(poll.Option{ID: "m", Text: "M"}, poll.Option{ID: "n", Text: "N"},
+		Body: poll.ByPreference(poll.Option{ID: "m", Text: "M"}, poll.Option{ID: "n", Text: "N"},
 			poll.Option{ID: "c", Text: "C"}, poll.Option{ID: "k", Text: "K"}),
 	}
 	if err := q.Check(); err != nil {
@@ -31,13 +31,18 @@ func TestPoints(t *testing.T) {
 			votes = append(votes, poll.InOrder(ids...))
 		}
 	}
-	if got := q.Tally(votes); fmt.Sprint(got.Counts) != "[126 194 173 107]" || got.Answered != 100 {
-		t.Errorf("%+v", got)
+	got := q.Tally(votes)
+	var points []string
+	for _, rung := range got.Chart.Ladder.Rungs {
+		points = append(points, rung.ID+fmt.Sprint(rung.Points))
+	}
+	if fmt.Sprint(points) != "[n194 c173 m126 k107]" || got.Answered != 100 || got.Verdicts != nil {
+		t.Errorf("%v, %+v", points, got)
 	}
 	if got := q.Says(poll.InOrder("c", "k", "n", "m")); got != "1. C, 2. K, 3. N, 4. M" {
 		t.Error(got)
 	}
-	if q.HasRight() || q.Judge(poll.InOrder("c", "k", "n", "m")) != poll.NoVerdict {
+	if q.HasRight() || q.Judge(poll.InOrder("c", "k", "n", "m")).Verdict != poll.NoVerdict {
 		t.Error("a preference is right")
 	}
 }
@@ -45,7 +50,7 @@ func TestPoints(t *testing.T) {
 // An order is all of the things, each once; nothing else is an answer, and nothing panics.
 func TestOrders(t *testing.T) {
 	options := []poll.Option{{ID: "a"}, {ID: "b"}, {ID: "c"}}
-	q := poll.Question{Body: poll.Order(options...)}
+	q := poll.Question{Body: poll.ByPreference(options...)}
 	all := []string{"a", "b", "c", "d", ""}
 	right := 0
 	for n := range 5 * 5 * 5 * 5 {
@@ -73,8 +78,8 @@ func TestOrders(t *testing.T) {
 	for i := range many {
 		many[i].ID = fmt.Sprint(i)
 	}
-	for _, body := range []poll.Body{poll.Order(many...), poll.Order(options[0]),
-		poll.Order(poll.Option{ID: "a", Right: true}, poll.Option{ID: "b"}), {Kind: poll.KindRank}} {
+	for _, body := range []poll.Body{poll.ByPreference(many...), poll.ByPreference(options[0]),
+		poll.ByPreference(poll.Option{ID: "a", Right: true}, poll.Option{ID: "b"}), {Kind: poll.KindRank}} {
 		if err := (poll.Question{Body: body}).Check(); refusal.Of(err) == nil {
 			t.Errorf("%+v is taken", body)
 		}

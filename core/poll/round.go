@@ -26,26 +26,51 @@ type State struct {
 	Phase    Phase `json:"phase"`
 	Round    int   `json:"round"`
 	OpenedAt int64 `json:"openedAt,omitempty"` // milliseconds since 1970
+	// ClosesAt is when it takes no more answers by itself, ClosedAt when it was closed.
+	ClosesAt int64 `json:"closesAt,omitempty"`
+	ClosedAt int64 `json:"closedAt,omitempty"`
 }
 
-// Ask gives the state of a question that is asked the first time, or once more.
-func (s State) Ask(now int64) (State, error) {
+// At gives the state as it is at a time: a question whose time is over is closed.
+func (s State) At(now int64) State {
+	if s.Phase == Open && s.ClosesAt > 0 && now >= s.ClosesAt {
+		s.Phase, s.ClosedAt = Closed, s.ClosesAt
+	}
+	return s
+}
+
+// Ask gives the state of a question that is asked the first time, or once more, with as
+// many seconds as it has.
+func (s State) Ask(now int64, seconds int) (State, error) {
+	s = s.At(now)
 	switch {
 	case s.Phase == Open:
 		return s, refusal.New(refusal.PollOpen)
 	case s.Round >= MaxRounds:
 		return s, refusal.About(refusal.TooManyRounds, "at most %d", MaxRounds)
 	}
-	return State{Phase: Open, Round: s.Round + 1, OpenedAt: now}, nil
+	next := State{Phase: Open, Round: s.Round + 1, OpenedAt: now}
+	if seconds > 0 {
+		next.ClosesAt = now + int64(seconds)*1000
+	}
+	return next, nil
 }
 
-// To gives the state in another phase of the same round.
-func (s State) To(next Phase) (State, error) {
+// To gives the state in another phase of the same round. What is opened again has no
+// limit any more.
+func (s State) To(next Phase, now int64) (State, error) {
+	s = s.At(now)
 	switch {
 	case next != Open && next != Closed && next != Revealed:
 		return s, refusal.About(refusal.Malformed, "poll phase")
 	case s.Phase == Revealed && next != Revealed:
 		return s, refusal.New(refusal.PollRevealed)
+	}
+	switch {
+	case next == Open && s.Phase != Open:
+		s.ClosesAt, s.ClosedAt = 0, 0
+	case next != Open && s.Phase == Open:
+		s.ClosedAt = now
 	}
 	s.Phase = next
 	return s, nil

@@ -93,7 +93,7 @@ func (f OnFrame) cell() Cell {
 	}
 	c.Answers = len(last)
 	for _, a := range last {
-		switch a.Right {
+		switch a.Verdict {
 		case poll.Right:
 			c.Right++
 		case poll.Wrong:

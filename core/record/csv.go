@@ -129,7 +129,7 @@ func (f OnFrame) lines(frame lesson.Frame, notes map[string]string) [][]string {
 		)
 	}
 	for _, a := range f.Answers {
-		lines = append(lines, []string{"answer", a.Text, string(a.Right), "", clock(a.At), "",
+		lines = append(lines, []string{"answer", a.Text, string(a.Verdict), "", clock(a.At), "",
 			strconv.Itoa(a.Round), "", ""})
 	}
 	if len(lines) == 0 {

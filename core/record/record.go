@@ -40,12 +40,15 @@ type OnFrame struct {
 
 // Answered is an answer, in a round of its poll, with what it says.
 type Answered struct {
-	Poll  string       `json:"poll"`
-	Round int          `json:"round"`
-	Value poll.Value   `json:"value"`
-	Text  string       `json:"text"`
-	Right poll.Verdict `json:"right"`
-	At    int64        `json:"at"`
+	Poll  string     `json:"poll"`
+	Round int        `json:"round"`
+	Value poll.Value `json:"value"`
+	Text  string     `json:"text"`
+	poll.Judgement
+	Sure    poll.Sureness `json:"sure,omitempty"`
+	Late    bool          `json:"late,omitempty"`
+	Offline bool          `json:"offline,omitempty"`
+	At      int64         `json:"at"`
 }
 
 // Tally is how the answers to a poll stand in one of its rounds.
@@ -106,7 +109,7 @@ func verdict(board lesson.Board, m Mark) (Answered, bool) {
 	}
 	q, given := asked.Poll, m.Answer
 	return Answered{Poll: asked.ID, Round: given.Round, Value: given.Value, Text: q.Says(given.Value),
-		Right: q.Judge(given.Value), At: m.At}, q.Takes(given.Value) == nil
+		Judgement: q.Judge(given.Value), Sure: given.Sure, Late: given.Late, Offline: given.Offline, At: m.At}, q.Takes(given.Value) == nil
 }
 
 // tally counts the answers that the record holds, round by round; a poll that
@@ -117,7 +120,7 @@ func (r *Record) tally() {
 			rounds := map[int][]poll.Value{1: nil}
 			for _, s := range r.Students {
 				for _, a := range s.Frames[i].Answers {
-					if a.Poll == p.ID {
+					if a.Poll == p.ID && !a.Late {
 						rounds[a.Round] = append(rounds[a.Round], a.Value)
 					}
 				}

@@ -10,7 +10,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"alpenglow/core/lesson"
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 
 	"github.com/mtibben/confusables"
@@ -106,11 +106,11 @@ func ReadName(typed string) (string, error) {
 	}
 	name := strings.Join(strings.Fields(norm.NFC.String(typed)), " ")
 	for _, r := range name {
-		if lesson.TurnsText(r) || unseen(r) {
+		if prose.Turns(r) || unseen(r) {
 			return "", refusal.New(refusal.NameControl)
 		}
 	}
-	if err := lesson.CheckWords(name, 4*MaxName); err != nil && refusal.Of(err).Code == refusal.TextControl {
+	if err := prose.Check(name, 4*MaxName); err != nil && refusal.Of(err).Code == refusal.TextControl {
 		return "", refusal.New(refusal.NameControl)
 	}
 	if strings.IndexFunc(name, func(r rune) bool {

@@ -20,12 +20,11 @@ const KindEnd CommandKind = "end"
 // End ends the session for good.
 type End struct{}
 
-func (*End) do(s *State, _ lesson.Board, _ With) error {
+func (*End) do(s *State, _ lesson.Board, with With) error {
 	s.Ended = true
 	for id, now := range s.Polls {
 		if now.Phase == poll.Open {
-			now.Phase = poll.Closed
-			s.Polls[id] = now
+			s.Polls[id], _ = now.To(poll.Closed, with.Now)
 		}
 	}
 	return nil

@@ -15,12 +15,12 @@ type SetPoll struct {
 	Phase poll.Phase `json:"phase"`
 }
 
-func (p *SetPoll) do(s *State, _ lesson.Board, _ With) error {
+func (p *SetPoll) do(s *State, _ lesson.Board, with With) error {
 	now, reached := s.Polls[p.Poll]
 	if !reached {
 		return refusal.New(refusal.NoSuchPoll)
 	}
-	next, err := now.To(p.Phase)
+	next, err := now.To(p.Phase, with.Now)
 	if err != nil {
 		return err
 	}

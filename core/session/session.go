@@ -140,7 +140,11 @@ func (s *State) reach(frame lesson.Frame, with With) {
 func (s *State) openPolls(frame lesson.Frame, with With) {
 	for _, p := range frame.Polls() {
 		if _, known := s.Polls[p.ID]; !known {
-			s.Polls[p.ID] = poll.State{Phase: poll.Open, Round: 1, OpenedAt: with.Now}
+			seconds := p.Poll.Seconds
+			if s.Pace != Led {
+				seconds = 0
+			}
+			s.Polls[p.ID], _ = poll.State{}.Ask(with.Now, seconds)
 		}
 	}
 }

@@ -98,9 +98,9 @@ func TestAskAgain(t *testing.T) {
 		{ask(), poll.State{}, refusal.NoSuchPoll},
 		{goTo("two"), poll.State{Phase: poll.Open, Round: 1, OpenedAt: 2}, ""},
 		{ask(), poll.State{Phase: poll.Open, Round: 1, OpenedAt: 2}, refusal.PollOpen},
-		{setPoll(poll.Closed), poll.State{Phase: poll.Closed, Round: 1, OpenedAt: 2}, ""},
+		{setPoll(poll.Closed), poll.State{Phase: poll.Closed, Round: 1, OpenedAt: 2, ClosedAt: 4}, ""},
 		{ask(), poll.State{Phase: poll.Open, Round: 2, OpenedAt: 5}, ""},
-		{setPoll(poll.Revealed), poll.State{Phase: poll.Revealed, Round: 2, OpenedAt: 5}, ""},
+		{setPoll(poll.Revealed), poll.State{Phase: poll.Revealed, Round: 2, OpenedAt: 5, ClosedAt: 6}, ""},
 		{ask(), poll.State{Phase: poll.Open, Round: 3, OpenedAt: 7}, ""},
 	} {
 		next, err := s.Apply(board(), c.command, session.With{Now: int64(i + 1)})

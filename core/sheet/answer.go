@@ -1,6 +1,8 @@
 package sheet
 
 import (
+	"slices"
+
 	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
@@ -17,6 +19,10 @@ type SetAnswer struct {
 	Poll  string      `json:"poll"`
 	Round int         `json:"round"`
 	Value *poll.Value `json:"value,omitempty"`
+	// Sure is whether the student is sure, where that is asked.
+	Sure poll.Sureness `json:"sure,omitempty"`
+	// Offline says that it was given without network.
+	Offline bool `json:"offline,omitempty"`
 }
 
 func (a *SetAnswer) right() right { return right{students: true, inClass: true, looking: true} }
@@ -31,23 +37,27 @@ func (a *SetAnswer) do(e *edit) error {
 	if err != nil {
 		return err
 	}
-	// An answer that comes after its round is over counts in no other.
-	now := e.terms.Polls[a.Poll]
-	if now.Phase == poll.Open && a.Round > 0 && a.Round < now.Round {
-		return refusal.New(refusal.RoundOver)
-	}
-	if now.Phase != poll.Open || now.Round != a.Round {
+	now := e.terms.Polls[a.Poll].At(e.terms.Now)
+	if a.Round < 1 || a.Round > now.Round {
 		return refusal.New(refusal.PollClosed)
 	}
 	at := poll.AnswerID(a.Poll, a.Round)
+	late := now.Phase != poll.Open || a.Round < now.Round
 	m, answered := e.mark(at)
 	if answered && !m.IsAnswer() {
 		return refusal.New(refusal.MarkExists)
 	}
+	// What comes too late is kept, and marked, where there is no answer that came in time.
+	if late && (a.Value == nil || answered && m.OnFrame() && !m.Answer.Late) {
+		if a.Round < now.Round {
+			return refusal.New(refusal.RoundOver)
+		}
+		return refusal.New(refusal.PollClosed)
+	}
 	back := SetAnswer{Poll: a.Poll, Round: a.Round}
 	if answered && m.OnFrame() {
 		value := m.Answer.Value
-		back.Value = &value
+		back.Value, back.Sure, back.Offline = &value, m.Answer.Sure, m.Answer.Offline
 	}
 	undo := Step{Kind: KindAnswer, Answer: &back}
 	if a.Value == nil {
@@ -61,11 +71,16 @@ func (a *SetAnswer) do(e *edit) error {
 	if err := question.Poll.Takes(*a.Value); err != nil {
 		return err
 	}
+	if !slices.Contains(poll.Surenesses, a.Sure) || a.Sure != "" && !question.Poll.Sure {
+		return refusal.About(refusal.Malformed, "it was not asked who is sure")
+	}
 	if !answered {
 		m = lesson.Element{ID: at, Author: e.actor.author(), Z: e.top + 1}
 	}
 	m.Standing, m.At = nil, e.terms.Now
-	m.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: a.Poll, Round: a.Round, Value: *a.Value}}
+	m.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{
+		Poll: a.Poll, Round: a.Round, Value: *a.Value, Sure: a.Sure, Read: question.Poll.Read(*a.Value), Late: late,
+		Offline: a.Offline}}
 	e.put(m, undo)
 	return nil
 }

@@ -159,19 +159,11 @@ func TestRefused(t *testing.T) {
 		{"taken back after the teacher changed it", whole, "class",
 			[]step{mine, {staff, setText(n, "better")}, {noor, taken(target(sheet.KindRemove, n))}},
 			refusal.ChangedSince},
-		{
-			"answer after closing",
-			with(
-				own,
-				func(r *sheet.Terms) { r.Polls = map[string]poll.State{"asked": {Phase: poll.Closed, Round: 1}} },
-			),
-			"noor",
-			[]step{{noor, answer("a")}},
-			refusal.PollClosed,
-		},
-		{"answer in a round that is over", with(own, func(r *sheet.Terms) {
-			r.Polls = map[string]poll.State{"asked": {Phase: poll.Open, Round: 2}}
-		}), "noor", []step{{noor, answer("a")}}, refusal.RoundOver},
+		{"answer taken back after closing", with(own, func(r *sheet.Terms) {
+			r.Polls = map[string]poll.State{"asked": {Phase: poll.Closed, Round: 1}}
+		}), "noor", []step{{noor, answerIn(1, "")}}, refusal.PollClosed},
+		{"sure of what was not asked", own, "noor", []step{{noor, sureOf("a", poll.Sure)}}, refusal.Malformed},
+		{"sure in a word of one's own", own, "noor", []step{{noor, sureOf("a", "very")}}, refusal.Malformed},
 		{"answer in a round to come", own, "noor", []step{{noor, answerIn(2, "a")}}, refusal.PollClosed},
 		{"answer in no round", own, "noor", []step{{noor, answerIn(0, "a")}}, refusal.PollClosed},
 		{"answer of no kind", own, "noor", []step{{noor, of(&poll.Value{})}}, refusal.Malformed},

@@ -151,6 +151,64 @@ func answerIn(round int, choice string) sheet.Op {
 	return sheet.Op{ID: v7(), Step: sheet.Step{Kind: sheet.KindAnswer, Answer: set}}
 }
 
+func sureOf(choice string, sure poll.Sureness) sheet.Op {
+	op := answerIn(1, choice)
+	op.Answer.Sure = sure
+	return op
+}
+
+// What comes after a question was closed, or its round is over, is kept and marked as late,
+// and can be changed until the lesson ends. What came in time is never changed by it.
+func TestLateAnswers(t *testing.T) {
+	for name, now := range map[string]poll.State{
+		"closed":          {Phase: poll.Closed, Round: 1},
+		"revealed":        {Phase: poll.Revealed, Round: 1},
+		"its time over":   {Phase: poll.Open, Round: 1, ClosesAt: 900},
+		"asked once more": {Phase: poll.Open, Round: 2},
+	} {
+		s, r := sheet.New("noor"), rules(lesson.Individual, lesson.Add)
+		r.Polls = map[string]poll.State{"asked": now}
+		for _, choice := range []string{"b", "a"} {
+			if _, err := apply(s, r, noor, answerIn(1, choice)); err != nil {
+				t.Errorf("%s: %v", name, err)
+			}
+			m, _ := s.Mark("asked")
+			if m.Answer == nil || !m.Answer.Late || m.Answer.Value.Choice.Option != choice {
+				t.Errorf("%s: %+v", name, m.Answer)
+			}
+		}
+		in, before := sheet.New("noor"), rules(lesson.Individual, lesson.Add)
+		if _, err := apply(in, before, noor, answerIn(1, "a")); err != nil {
+			t.Fatal(err)
+		}
+		want := refusal.PollClosed
+		if now.Round == 2 {
+			want = refusal.RoundOver
+		}
+		for _, choice := range []string{"b", ""} {
+			if _, err := apply(in, r, noor, answerIn(1, choice)); !errors.Is(err, refusal.New(want)) {
+				t.Errorf("%s, changed: %v", name, err)
+			}
+		}
+		if m, _ := in.Mark("asked"); m.Answer.Late || m.Answer.Value.Choice.Option != "a" {
+			t.Errorf("%s: what came in time is %+v", name, m.Answer)
+		}
+		// Taken back in time: what comes late is late.
+		in = sheet.New("noor")
+		for _, choice := range []string{"a", ""} {
+			if _, err := apply(in, before, noor, answerIn(1, choice)); err != nil {
+				t.Fatal(err)
+			}
+		}
+		if _, err := apply(in, r, noor, answerIn(1, "b")); err != nil {
+			t.Errorf("%s, after it was taken back: %v", name, err)
+		}
+		if m, _ := in.Mark("asked"); !m.Answer.Late {
+			t.Errorf("%s: after it was taken back it is %+v", name, m.Answer)
+		}
+	}
+}
+
 // A question that is asked again has answers of its own; those of the round
 // before stay as they were.
 func TestRounds(t *testing.T) {

@@ -17,7 +17,7 @@ func Question(text string, answers []string, rank bool, id func() string) lesson
 	}
 	body := poll.Offer(options...)
 	if rank {
-		body = poll.Order(options...)
+		body = poll.ByPreference(options...)
 	}
 	text = strings.TrimSpace(text)
 	title := []rune(strings.Join(strings.Fields(text), " "))
