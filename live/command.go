@@ -21,7 +21,11 @@ func (h *Hub) Command(ctx context.Context, id, by string, c session.Command) (se
 		return h.Rework(ctx, id, by, func(d *store.Draft) error { return applyStep(ctx, d, step) })
 	}
 	state, err := h.change(ctx, r, true, func(state session.State, board *edition) (session.State, error) {
-		return state.Apply(board.Board, c, r.with(by))
+		with := r.with(by)
+		if c.Talk != nil {
+			with.Said = r.saidTo(c.Talk.Poll)
+		}
+		return state.Apply(board.Board, c, with)
 	})
 	if err == nil && c.Seat != nil && c.Seat.Remove {
 		h.CloseSeat(c.Seat.Student)

@@ -38,6 +38,8 @@ type knowing struct {
 	before  map[string]int             // how often each student of the class was drawn in lessons before
 	waiting map[string]Waiting         // by mark
 	queued  bool                       // what waits has changed since it was told
+	asked   map[string]string          // the frames of questions whose answers have changed since they were told
+	hears   bool                       // what answers say is about to be told
 	soon    bool                       // who is next is about to be told
 	told    []insight.Row
 	later   *time.Timer // when somebody's state changes by time alone
@@ -110,6 +112,7 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 		k.read = time.Time{} // it was not kept up then: it is read once more soon
 	}
 	k.answers, k.waiting, k.queued = map[on]map[string]answered{}, map[string]Waiting{}, true
+	k.asked = map[string]string{}
 	for _, m := range telling {
 		if m.Mark.V.IsAnswer() {
 			k.answer(m.Frame, m.Mark.V)
@@ -160,6 +163,9 @@ func (h *Hub) learn(s *onSheet) {
 		for _, e := range c.Put {
 			if e.IsAnswer() {
 				k.answer(frame, e)
+				if e.Answer != nil {
+					k.asked[e.Answer.Poll] = frame
+				}
 			} else {
 				k.wait(Waiting{Sheet: s.at.key.ID, Frame: frame, Mark: e})
 			}
@@ -174,6 +180,7 @@ func (h *Hub) learn(s *onSheet) {
 	}
 	k.mu.Unlock()
 	h.ponder(r)
+	h.hear(r)
 }
 
 // has notes how much somebody has on a sheet of a frame, and sum says how much on all of

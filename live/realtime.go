@@ -282,6 +282,24 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 			return nil, err
 		}
 		return h.walk(ctx, s, ask)
+	case MethodOutcome:
+		var ask AskOutcome
+		if !s.actor.Staff {
+			return nil, refusal.New(refusal.UnknownOp)
+		}
+		if err := strict.Read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		return h.outcomes(s.session, ask)
+	case MethodVerdict:
+		var ask AskVerdict
+		if s.actor.Staff {
+			return nil, refusal.New(refusal.UnknownOp)
+		}
+		if err := strict.Read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		return h.verdict(ctx, s, ask)
 	case MethodTime:
 		return Time{now()}, nil
 	case MethodSight:

@@ -5,6 +5,8 @@ import (
 
 	"alpenglow/core/insight"
 	"alpenglow/core/lesson"
+	"alpenglow/core/outcome"
+	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 	"alpenglow/core/roster"
 	"alpenglow/core/session"
@@ -31,6 +33,8 @@ const (
 	MethodSay     = "say"     // voices.Word -> Said
 	MethodSight   = "sight"   // Sight -> {}
 	MethodWalk    = "walk"    // WalkTo -> AtStop
+	MethodOutcome = "outcome" // AskOutcome -> Outcomes
+	MethodVerdict = "verdict" // AskVerdict -> Verdict
 )
 
 // Role is what somebody is in a session.
@@ -262,6 +266,33 @@ type Queue struct {
 	Count int       `json:"count"`
 }
 
+// AskOutcome asks what the answers to the questions of a frame say; the staff may.
+type AskOutcome struct {
+	Frame string `json:"frame"`
+}
+
+// Outcomes are what answers say, question by question. Told without being asked, they have
+// of the answers those alone that are sure and wrong.
+type Outcomes struct {
+	Outcomes []outcome.Outcome `json:"outcomes"`
+}
+
+// AskVerdict asks a student's own verdict on their answer to a question in a round.
+type AskVerdict struct {
+	Sheet string `json:"sheet"`
+	Poll  string `json:"poll"`
+	Round int    `json:"round"`
+}
+
+// Verdict is what is thought of a student's own answer, what is right in words, and why.
+type Verdict struct {
+	Verdict poll.Verdict `json:"verdict"`
+	Reason  poll.Reason  `json:"reason,omitempty"`
+	Share   float64      `json:"share"`
+	Right   string       `json:"right"`
+	Why     string       `json:"why,omitempty"`
+}
+
 // News is what the server tells without being asked.
 type News struct {
 	Kind    NewsKind            `json:"kind" oneof:"news"`
@@ -275,6 +306,7 @@ type News struct {
 	Voices  *Said               `json:"voices,omitempty"`
 	Next    *Next               `json:"next,omitempty"`
 	Queue   *Queue              `json:"queue,omitempty"`
+	Outcome *Outcomes           `json:"outcome,omitempty"`
 	Passing *Passing            `json:"passing,omitempty"`
 	Walk    *SheetChanges       `json:"walk,omitempty"`
 }
@@ -294,6 +326,7 @@ const (
 	NewsVoices  NewsKind = "voices"
 	NewsNext    NewsKind = "next"
 	NewsQueue   NewsKind = "queue"
+	NewsOutcome NewsKind = "outcome"
 	NewsPassing NewsKind = "passing"
 	NewsWalk    NewsKind = "walk"
 )

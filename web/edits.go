@@ -181,7 +181,7 @@ func (s *server) framesFrom(c *gin.Context, from FrameSource) ([]lesson.Frame, e
 		return []lesson.Frame{blank()}, nil
 	case from.Kind == "question" && from.Question != nil:
 		return []lesson.Frame{
-			template.Question(from.Question.Text, from.Question.Options, from.Question.Rank, store.NewID),
+			template.Question(from.Question.Asked, store.NewID),
 		}, nil
 	case from.Kind == "double" && from.Double != nil:
 		return nil, nil

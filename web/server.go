@@ -207,6 +207,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/boards", s.boards)
 	teacher.POST("/boards", s.fewForGuests, s.newBoard)
 	teacher.GET("/search", s.search)
+	teacher.POST("/questions/try", s.tryQuestion)
 	teacher.GET("/boards/:id", s.board)
 	teacher.POST("/boards/:id/edits", s.editBoard)
 	teacher.GET("/boards/:id/edits", s.boardChanges)

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"alpenglow/core/poll"
 	"encoding/json"
 
 	"alpenglow/core/lesson"
@@ -109,12 +110,9 @@ type SourceKind string
 // Blank is a frame with nothing on it.
 type Blank struct{}
 
-// NewQuestion is a question that is asked on the spot, with the answers to choose from,
-// or with Rank to put in order.
+// NewQuestion is a question that is asked on the spot.
 type NewQuestion struct {
-	Text    string   `json:"text"`
-	Options []string `json:"options"`
-	Rank    bool     `json:"rank,omitempty"`
+	Asked poll.Question `json:"asked"`
 }
 
 // SomeFrames names frames of the same board.

@@ -16,6 +16,8 @@ type Command struct {
 	Pace   *SetPace    `json:"pace,omitempty"`
 	Poll   *SetPoll    `json:"poll,omitempty"`
 	Ask    *Ask        `json:"ask,omitempty"`
+	Talk   *SetTalk    `json:"talk,omitempty"`
+	Bands  *SetBands   `json:"bands,omitempty"`
 	Lift   *Lift       `json:"lift,omitempty"`
 	Use    *Use        `json:"use,omitempty"`
 	Lay    *Lay        `json:"lay,omitempty"`
@@ -50,6 +52,9 @@ type With struct {
 	Plan     roster.Plan
 	// Listed says that there is a list of the class.
 	Listed bool
+	// Said gives for the students who are here what they answered to the question that a
+	// command is about, as something to compare by; "" of who has not.
+	Said map[string]string
 }
 
 // command is what every kind of command has: its rule.

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/outcome"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 )
@@ -38,6 +39,11 @@ type State struct {
 	Reached []string `json:"reached"`
 	// Polls says how each poll stands that the class has reached.
 	Polls map[string]poll.State `json:"polls"`
+	// Talk is who talks with whom about a question now, Talked who has talked in this lesson.
+	Talk   *Talk       `json:"talk,omitempty"`
+	Talked [][2]string `json:"talked,omitempty"`
+	// Bands say when it is proposed that neighbours discuss; the usual ones without.
+	Bands *outcome.Bands `json:"bands,omitempty"`
 	// Lifted lists the covers that are lifted.
 	Lifted []string `json:"lifted,omitempty"`
 	// Groups lists the students of each group, GroupSize how many it has at

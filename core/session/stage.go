@@ -36,9 +36,17 @@ type Stage struct {
 	AtBoard *AtBoard `json:"atBoard,omitempty"`
 	// Walk is the walk that the class is on.
 	Walk *Walking `json:"walk,omitempty"`
+	// Talk is with whom the student talks about a question now.
+	Talk *TalkWith `json:"talk,omitempty"`
 	// Paused says that the screen rests.
 	Paused bool `json:"paused,omitempty"`
 	Ended  bool `json:"ended"`
+}
+
+// TalkWith is with whom a student talks about a question, by ids; nobody who found none.
+type TalkWith struct {
+	Poll string   `json:"poll"`
+	With []string `json:"with"`
 }
 
 // Station is a frame on a student's trail.
@@ -56,7 +64,7 @@ type Group struct {
 // Same says that the stage is the same for every student.
 func (s State) Same(board lesson.Board) bool {
 	on, _, err := board.Frame(s.Frame)
-	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups &&
+	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups && s.Talk == nil &&
 		len(s.Locks.Students)+len(s.Locks.Until) == 0
 }
 
@@ -78,6 +86,9 @@ func (s State) Stage(board lesson.Board, student Student, v View) Stage {
 		LockedUntil: s.Locks.Until[student.ID], Walk: s.walking(), Paused: s.Paused, Ended: s.Ended}
 	if v.Frame.ID == s.Frame {
 		stage.AtBoard = s.AtBoard
+	}
+	if with, talks := s.TalksWith(student.ID); talks {
+		stage.Talk = &TalkWith{s.Talk.Poll, with}
 	}
 	for _, f := range s.open(board) {
 		stage.Trail = append(stage.Trail, Station{f.ID, f.Title})

@@ -15,8 +15,7 @@ import { layColumns, roomOf, type Laid, type Spot } from '../../ui/src/rules/col
 import { answersIn } from '../../ui/src/rules/answers'
 import { openFrames, placeOf } from '../../ui/src/run/places'
 import { Contents } from '../../ui/src/wire/contents'
-import { hasRight, isRight, tallyOf } from '../../ui/src/polls/kinds'
-import type { AnswerValue, Board, Change, Element, Op, Question, Stage, State, Step } from '../../ui/src/wire/types.gen'
+import type { Board, Change, Element, Op, Stage, State, Step } from '../../ui/src/wire/types.gen'
 
 const sheet = 's'
 const id = (n: number) => `0190a0b0-0000-7000-8000-${String(n).padStart(12, '0')}`
@@ -194,7 +193,7 @@ test('an answer may change and be taken back', () => {
     answer: { poll: 'p', round: 1, value: choice ? { kind: 'choice', choice: { option: choice } } : undefined },
   })
   const chosen = (round = 1) =>
-    answersIn(sheets.all()[0]!.marks, 'p', round).map((value) => value.kind === 'choice' && value.choice.option)
+    answersIn(sheets.all()[0]!.marks, 'p', round).map(({ value }) => value.kind === 'choice' && value.choice.option)
   sheets.begin(answer(1, 'week'))
   sheets.begin(answer(2, 'month'))
   expect(chosen()).toEqual(['month'])
@@ -329,27 +328,6 @@ test('where students are is what the core says', () => {
   for (const { state, at, place, open } of places) {
     expect(placeOf(board, state, { id: 'a', name: 'Noor', at })).toBe(place)
     expect(openFrames(board, state)).toEqual(open)
-  }
-})
-
-test('what is right, and how answers stand, is what the core says', () => {
-  type Given = { value: AnswerValue; right: boolean; counts: number[] }
-  type Case = { question: Question; hasRight: boolean; given: Given[] }
-  const cases = JSON.parse(
-    readFileSync(join(import.meta.dirname, '../../core/poll/testdata/verdicts.json'), 'utf8'),
-  ) as Case[]
-  expect(new Set(cases.flatMap((c) => c.given.map((g) => g.right))).size).toBe(2)
-  for (const { question, hasRight: some, given } of cases) {
-    expect(hasRight(question)).toBe(some)
-    given.forEach(({ value, right, counts }, i) => {
-      expect(isRight(question, value)).toBe(right)
-      expect(
-        tallyOf(
-          question,
-          given.slice(0, i + 1).map((g) => g.value),
-        ),
-      ).toEqual(counts)
-    })
   }
 })
 

@@ -15,6 +15,8 @@ export function commandInWords(t: TFunction, c: Command, names: Names): string {
       return t(`line.poll_${c.poll.phase}`, { poll: names.poll(c.poll.poll) })
     case 'ask':
       return t('line.ask', { poll: names.poll(c.ask.poll) })
+    case 'talk':
+      return c.talk.poll ? t('line.talk', { poll: names.poll(c.talk.poll) }) : t('line.talkOver')
     case 'lift':
       return t(c.lift.down ? 'line.laid' : 'line.lifted')
     case 'groups':
@@ -44,6 +46,7 @@ export function commandInWords(t: TFunction, c: Command, names: Names): string {
       return t(c.seat.remove ? 'line.out' : 'line.in', { name: names.person(c.seat.student) })
     case 'end':
       return t('line.end')
+    case 'bands':
     case 'use':
     case 'lay':
     case 'reword':

@@ -1,21 +1,33 @@
+import { useId, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { AnswerValue, Element, Phase } from '../wire/types.gen'
-import { Choice } from './Choice'
-import { hasRight, isRight } from './kinds'
-import { Rank } from './Rank'
+import { pictureURL } from '../frame/pictures/pictures'
+import type { AnswerTally, AnswerValue, Element, OwnVerdict, Phase, Sureness } from '../wire/types.gen'
+import { Answer } from './answers/Answer'
+import { Chart } from './charts/Chart'
+
+/** An answer as its student has it here. */
+export type Given = { value: AnswerValue; sure?: Sureness; read?: string; late?: boolean }
 
 type Props = {
   mark: Element & { kind: 'poll' }
   phase: Phase
   /** Which asking of the question this is. */
   round?: number
-  chosen?: AnswerValue
+  given?: Given
   /** Left out where nobody can answer. */
-  onChoose?: (value: AnswerValue) => void
+  onGive?: (value: AnswerValue, sure?: Sureness) => void
   /** Not before the sheet that takes the answer is here. */
   ready?: boolean
-  /** How many gave each answer, in the order of the question, for the teacher. */
-  counts?: number[]
+  /** Something that is said above the answers. */
+  note?: ReactNode
+  /** How many seconds are left to answer. */
+  left?: number
+  /** How the answers stand, where that is to be seen. */
+  tally?: AnswerTally
+  /** What is thought of the student's own answer, once that is shown. */
+  verdict?: OwnVerdict | null
+  /** Whose own order things are offered in, where they are shuffled. */
+  seed?: string
   /** Fills its place on a frame, in frame units. */
   onFrame?: boolean
   /** How large its letters are where that is neither a page's nor a frame's. */
@@ -23,33 +35,24 @@ type Props = {
 }
 
 /** A poll with its answers. */
-export function PollCard({
-  mark,
-  phase,
-  round = 1,
-  chosen,
-  onChoose,
-  ready = true,
-  counts,
-  onFrame = false,
-  letters,
-}: Props) {
+export function PollCard(props: Props) {
   const { t } = useTranslation()
+  const {
+    mark,
+    phase,
+    round = 1,
+    given,
+    onGive,
+    ready = true,
+    tally,
+    note,
+    left,
+    onFrame = false,
+    letters,
+    seed = '',
+  } = props
   const { poll } = mark
-  const open = phase === 'open' && onChoose !== undefined && ready
-  const said = !onChoose
-    ? null
-    : phase === 'revealed' && chosen && hasRight(mark.poll)
-      ? isRight(mark.poll, chosen)
-        ? t('poll.youWereRight')
-        : t('poll.youWereWrong')
-      : phase !== 'open'
-        ? t('poll.closed')
-        : !ready
-          ? t('loading')
-          : chosen
-            ? t('poll.chosen')
-            : t(poll.kind === 'rank' ? 'poll.order' : 'poll.choose')
+  const open = phase === 'open' && onGive !== undefined && ready
   return (
     <fieldset
       className="rounded-[0.6em] border-2 border-line bg-paper p-[0.9em]"
@@ -58,30 +61,94 @@ export function PollCard({
       <legend className="float-start mb-[0.6em] w-full px-0 font-display text-[1.3em] leading-tight font-semibold">
         {round > 1 && <span className="me-[0.5em] text-[0.75em] text-slate">{t('poll.round', { round })}</span>}
         <span dir="auto">{poll.text}</span>
+        {left !== undefined && (
+          <span className="ms-[0.5em] text-[0.75em] text-glow tabular-nums">{t('poll.left', { count: left })}</span>
+        )}
       </legend>
       <div className="clear-both">
-        {poll.kind === 'choice' ? (
-          <Choice
-            options={poll.choice.options}
-            chosen={chosen?.kind === 'choice' ? chosen.choice.option : undefined}
-            phase={phase}
-            open={open}
-            counts={counts}
-            onChoose={onChoose && ((option) => onChoose({ kind: 'choice', choice: { option } }))}
+        {note}
+        {poll.picture && (
+          <img
+            src={pictureURL(poll.picture)}
+            alt=""
+            className="mb-[0.6em] max-h-[12em] max-w-full rounded-[0.4em] object-contain"
           />
+        )}
+        {tally?.chart ? (
+          <Chart tally={tally} asked={poll} />
         ) : (
-          <Rank
-            options={poll.rank.options}
-            chosen={chosen?.kind === 'rank' ? chosen.rank.order : undefined}
+          <Answer
+            asked={poll}
+            given={given?.value as never}
             open={open}
-            points={counts}
-            onRank={onChoose && ((order) => onChoose({ kind: 'rank', rank: { order } }))}
+            revealed={phase === 'revealed'}
+            onGive={onGive && ((value) => onGive(value, given?.sure))}
+            seed={poll.shuffle ? seed : ''}
           />
         )}
       </div>
+      {poll.sure && onGive && given && (
+        <SureOrNot given={given} open={open} onSure={(sure) => onGive(given.value, sure)} />
+      )}
+      {phase === 'revealed' && poll.why && (
+        <p dir="auto" className="mt-[0.6em] rounded-[0.4em] bg-fern-soft px-[0.7em] py-[0.4em]">
+          {poll.why}
+        </p>
+      )}
       <p role="status" className="mt-[0.6em] text-[0.85em] text-slate empty:hidden">
-        {said}
+        <Said {...props} />
       </p>
     </fieldset>
   )
+}
+
+/** How sure somebody is of an answer. */
+function SureOrNot({ given, open, onSure }: { given: Given; open: boolean; onSure: (sure: Sureness) => void }) {
+  const { t } = useTranslation()
+  const name = useId()
+  return (
+    <fieldset className="mt-[0.6em] flex flex-wrap items-center gap-[0.8em]">
+      <legend className="contents">
+        <span className="font-semibold">{t('poll.howSure')}</span>
+      </legend>
+      {(['sure', 'unsure'] as const).map((sure) => (
+        <label key={sure} className="flex min-h-[2em] items-center gap-[0.4em]">
+          <input
+            type="radio"
+            name={name}
+            disabled={!open}
+            checked={given.sure === sure}
+            onChange={() => onSure(sure)}
+            className="size-[1.1em] accent-dusk"
+          />
+          {t(`poll.${sure}`)}
+        </label>
+      ))}
+    </fieldset>
+  )
+}
+
+/** What is said of one's own answer, or of what to do. */
+function Said({ mark, phase, given, onGive, ready = true, verdict }: Props) {
+  const { t } = useTranslation()
+  if (!onGive) return null
+  if (phase === 'revealed' && given && verdict?.verdict && !given.late)
+    return (
+      <>
+        {t(`poll.your_${verdict.verdict}`)} {verdict.reason && t(`poll.reason_${verdict.reason}`)}
+      </>
+    )
+  if (given?.late) return t('poll.late')
+  if (phase !== 'open') return t('poll.closed')
+  if (!ready) return t('loading')
+  if (given)
+    return (
+      <>
+        {given.read && t('poll.readAs', { text: given.read })} {t('poll.chosen')}
+      </>
+    )
+  const { kind } = mark.poll
+  // These say what to do where it is done.
+  if (kind === 'number' || kind === 'short' || kind === 'open' || kind === 'draw') return null
+  return t(`poll.do_${kind}`)
 }

@@ -1,60 +1,89 @@
-import { v7 as uuidv7 } from 'uuid'
+import { v4 as random, v7 as uuidv7 } from 'uuid'
 import type { AnswerValue, Asked, Option, Question } from '../wire/types.gen'
 
-type Kind = Question['kind']
-type Of<K extends Kind> = Extract<Asked, { kind: K }>
-type ValueOf<K extends Kind> = Extract<AnswerValue, { kind: K }>
+export type Kind = Question['kind']
+/** What is asked, and what is answered, by kind. */
+export type AskedOf<K extends Kind> = Extract<Asked, { kind: K }>
+export type GivenOf<K extends Kind> = Extract<AnswerValue, { kind: K }>
 
-/** What every kind of question has; its parts of the screen are in PollCard and PollEditor. */
-type About<K extends Kind> = {
-  /** A new question of this kind. */
-  fresh: () => Of<K>
-  /** Whether it has right answers. */
-  hasRight: (asked: Of<K>) => boolean
-  /** Whether an answer is right. */
-  isRight: (asked: Of<K>, value: ValueOf<K>) => boolean
-  /** How the answers stand, in the order of the question. */
-  tally: (asked: Of<K>, values: ValueOf<K>[]) => number[]
+/** Something to offer; ids where an order or a place is right say nothing of when they were made. */
+export const option = (text = ''): Option => ({ id: random(), text })
+const options = () => [1, 2, 3].map(() => option())
+
+/** The kinds of questions, in the order in which they are offered: a new question of each. */
+export const fresh: { [K in Kind]: () => AskedOf<K> } = {
+  choice: () => ({ kind: 'choice', choice: { options: [1, 2, 3].map(() => ({ id: uuidv7(), text: '' })) } }),
+  several: () => ({ kind: 'several', several: { options: options() } }),
+  truth: () => ({ kind: 'truth', truth: { notSure: true } }),
+  number: () => ({ kind: 'number', number: { language: '', tolerance: { is: 'exact' } } }),
+  short: () => ({ kind: 'short', short: { slips: 1 } }),
+  open: () => ({ kind: 'open', open: {} }),
+  scale: () => ({ kind: 'scale', scale: { steps: 5, low: '', high: '' } }),
+  order: () => ({ kind: 'order', order: { options: options() } }),
+  rank: () => ({ kind: 'rank', rank: { options: options() } }),
+  match: () => ({ kind: 'match', match: { left: options(), right: options() } }),
+  blanks: () => ({ kind: 'blanks', blanks: { parts: [{ text: '' }], slips: 1 } }),
+  boxes: () => ({ kind: 'boxes', boxes: { boxes: [option(), option()], things: options() } }),
+  places: () => ({ kind: 'places', places: { picture: '', most: 1 } }),
+  draw: () => ({ kind: 'draw', draw: {} }),
 }
 
-/** The kinds of questions; to add one is to name it here and in core/poll. */
-const kinds: { [K in Kind]: About<K> } = {
-  choice: {
-    fresh: () => ({ kind: 'choice', choice: { options: [1, 2, 3].map(() => ({ id: uuidv7(), text: '' })) } }),
-    hasRight: ({ choice }) => choice.options.some((o) => o.right),
-    isRight: ({ choice }, value) => choice.options.some((o) => o.right && o.id === value.choice.option),
-    tally: ({ choice }, values) =>
-      choice.options.map((o) => values.filter((value) => value.choice.option === o.id).length),
-  },
-  rank: {
-    fresh: () => ({ kind: 'rank', rank: { options: [1, 2, 3].map(() => ({ id: uuidv7(), text: '' })) } }),
-    hasRight: () => false,
-    isRight: () => false,
-    // Points, as core/poll gives them.
-    tally: ({ rank: { options } }, values) =>
-      options.map((o) => values.reduce((sum, v) => sum + options.length - 1 - v.rank.order.indexOf(o.id), 0)),
-  },
+export const allKinds = Object.keys(fresh) as Kind[]
+
+/** Whether there is something to show as right; before it is shown a class's device does not know. */
+export function hasRight(q: Question): boolean {
+  switch (q.kind) {
+    case 'choice':
+      return q.choice.options.some((o) => o.right)
+    case 'several':
+      return q.several.options.some((o) => o.right)
+    case 'truth':
+      return Boolean(q.truth.is)
+    case 'number':
+      return Boolean(q.number.answer)
+    case 'short':
+      return (q.short.accepted?.length ?? 0) > 0
+    case 'order':
+      return true
+    case 'match':
+      return (q.match.pairs?.length ?? 0) > 0
+    case 'blanks':
+      return q.blanks.parts.some((p) => (p.blank?.accepted?.length ?? 0) > 0)
+    case 'boxes':
+      return (q.boxes.homes?.length ?? 0) > 0
+    case 'places':
+      return (q.places.areas ?? []).some((a) => a.right)
+    default:
+      return false
+  }
 }
 
-/** What a question offers, whatever is done with it. */
-export const optionsOf = (asked: Asked): Option[] =>
-  asked.kind === 'choice' ? asked.choice.options : asked.rank.options
+/** What a question offers to read, whatever is done with it; for small pictures and lists. */
+export function optionsOf(q: Asked): Option[] {
+  switch (q.kind) {
+    case 'choice':
+      return q.choice.options
+    case 'several':
+      return q.several.options
+    case 'rank':
+      return q.rank.options
+    case 'order':
+      return q.order.options
+    case 'match':
+      return q.match.left
+    case 'boxes':
+      return q.boxes.things
+    default:
+      return []
+  }
+}
 
-/** The question with other options. */
-export const withOptions = (question: Question, options: Option[]): Question =>
-  question.kind === 'choice' ? { ...question, choice: { options } } : { ...question, rank: { options } }
-
-/** A new question of a kind. */
-export const freshQuestion = (kind: Kind): Question => ({ text: '', ...kinds[kind].fresh() })
-
-export const hasRight = (question: Question) => (kinds[question.kind] as About<Kind>).hasRight(question)
-
-export const isRight = (question: Question, value: AnswerValue) =>
-  (kinds[question.kind] as About<Kind>).isRight(question, value)
-
-/** How many answers of each there are, in the order of the question. */
-export const tallyOf = (question: Question, values: AnswerValue[]) =>
-  (kinds[question.kind] as About<Kind>).tally(
-    question,
-    values.filter((v) => v.kind === question.kind),
-  )
+/** Things in an order that is each student's own, and stays the same for them. */
+export function shuffled<T extends { id: string }>(things: T[], seed: string): T[] {
+  const key = (id: string) => {
+    let hash = 2166136261
+    for (const c of seed + id) hash = Math.imul(hash ^ c.codePointAt(0)!, 16777619)
+    return hash >>> 0
+  }
+  return seed ? [...things].sort((a, b) => key(a.id) - key(b.id)) : things
+}

@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { freePlace } from '../frame/paint/geometry'
 import { useHand } from '../frame/hand/useHand'
 import { ToolButton } from '../frame/offers/ledgeParts'
-import { freshQuestion } from '../polls/kinds'
+import { fresh } from '../polls/kinds'
 import type { Step } from '../wire/types.gen'
 import { LibraryDialog } from './LibraryDialog'
 
@@ -26,7 +26,7 @@ export function PrepareTools() {
     ['', '', ''],
     ['', '', ''],
   ]
-  const poll = freshQuestion('choice')
+  const poll = { text: '', ...fresh.choice() }
   return (
     <>
       <span className="mx-1 hidden h-8 border-s border-line sm:block" />

@@ -109,7 +109,7 @@ export function RecordPage() {
               return (
                 <div key={`${tally.poll} ${tally.round}`}>
                   {tally.round > 1 && <h3 className="mt-4 mb-2">{t('poll.round', tally)}</h3>}
-                  <PollCard mark={mark as Element & { kind: 'poll' }} phase="revealed" counts={tally.counts} />
+                  <PollCard mark={mark as Element & { kind: 'poll' }} phase="revealed" tally={tally} />
                   <p className="mt-1 text-slate">{t('record.answered', { count: tally.answered })}</p>
                 </div>
               )
@@ -240,13 +240,13 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
           <li key={`${a.poll} ${a.round}`} className="flex items-center gap-2 px-2.5">
             {a.round > 1 && <span className="text-sm text-slate">{t('poll.round', a)}</span>}
             <span className="font-semibold">{a.text}</span>
-            {a.right === 'right' && (
+            {a.verdict === 'right' && (
               <span className="inline-flex items-center gap-1 rounded-md bg-fern-soft px-1.5 text-sm font-semibold text-fern-deep">
                 <Check size={14} aria-hidden="true" />
                 {t('record.right')}
               </span>
             )}
-            {a.right === 'wrong' && (
+            {a.verdict === 'wrong' && (
               <span className="inline-flex items-center gap-1 rounded-md bg-rose-soft px-1.5 text-sm font-semibold text-rose">
                 <X size={14} aria-hidden="true" />
                 {t('record.wrong')}

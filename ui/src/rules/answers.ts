@@ -1,11 +1,11 @@
-import type { AnswerValue, Element } from '../wire/types.gen'
+import type { Answer, Element } from '../wire/types.gen'
 import { isRemoved } from './standing'
 
 /** The id of the mark that holds a student's answer in a round; as core/poll has it. */
 export const answerID = (poll: string, round: number) => (round <= 1 ? poll : `${poll}~${round}`)
 
 /** The answers to a poll in a round among marks. */
-export const answersIn = (marks: readonly Element[], poll: string, round: number): AnswerValue[] =>
+export const answersIn = (marks: readonly Element[], poll: string, round: number): Answer[] =>
   marks.flatMap((m) =>
-    m.kind === 'answer' && m.answer.poll === poll && m.answer.round === round && !isRemoved(m) ? [m.answer.value] : [],
+    m.kind === 'answer' && m.answer.poll === poll && m.answer.round === round && !isRemoved(m) ? [m.answer] : [],
   )

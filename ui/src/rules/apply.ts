@@ -122,7 +122,7 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
       }
       return
     case 'answer': {
-      const { poll, round, value } = s.answer
+      const { poll, round, value, sure } = s.answer
       const id = answerID(poll, round)
       if (!value) marks.delete(id)
       else
@@ -132,7 +132,7 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
           author: hands.author,
           at: Date.now(),
           kind: 'answer',
-          answer: { poll, round, value },
+          answer: { poll, round, value, ...(sure && { sure }) },
         })
     }
   }

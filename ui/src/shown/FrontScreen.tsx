@@ -159,18 +159,19 @@ function Poll({ stage }: { stage: FrontStage }) {
   const mark = stage.frame.prepared.find((m) => m.id === stage.show.poll)
   if (mark?.kind !== 'poll') return null
   const { phase, round } = stage.polls[mark.id] ?? { phase: 'closed', round: 1 }
-  const { counts, answered } = stage.tally ?? { counts: [], answered: 0 }
-  const many = optionsOf(mark.poll).length
+  const many = Math.max(optionsOf(mark.poll).length, mark.poll.kind === 'choice' ? 0 : 5)
   return (
     <div className="flex size-full flex-col justify-center gap-[2cqh] overflow-hidden p-[4cqh]" inert>
       <PollCard
         mark={mark}
         phase={phase}
         round={round}
-        counts={counts.length > 0 ? counts : undefined}
+        tally={stage.tally}
         letters={many <= 4 ? '5cqh' : many <= 7 ? '3.6cqh' : '2.6cqh'}
       />
-      <p className="text-[3cqh] text-slate">{t('front.answered', { count: answered, all: stage.seats })}</p>
+      <p className="text-[3cqh] text-slate">
+        {t('front.answered', { count: stage.tally?.answered ?? 0, all: stage.seats })}
+      </p>
     </div>
   )
 }

@@ -9,17 +9,16 @@ import { Face } from '../kit/people'
 import { SavedSign } from '../kit/SavedSign'
 import { useNarrow, useTurned } from '../kit/hooks/useNarrow'
 import { call } from '../wire/http'
-import { answersIn } from '../rules/answers'
 import type { Element, Me } from '../wire/types.gen'
 import { ownerOf } from '../wire/sheets'
 import { useAsked } from '../wire/useAsked'
 import { useLeft, useUntil } from '../wire/useClock'
-import { BenchProvider, useLesson, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { BenchProvider, useLessonConnection, useLessonState } from '../wire/useLesson'
 import { useTitle } from '../kit/hooks/useTitle'
 
 // Only lessons with a poll need it.
 const Reading = part(() => import('./Reading'))
-const PollCard = part(() => import('../polls/PollCard').then((m) => ({ default: m.PollCard })))
+const StudentPoll = part(() => import('./StudentPoll'))
 // Only lessons with a timer, or at own pace, need these.
 const Voice = part(() => import('./Voice'))
 const StudentTimer = part(() => import('./StudentTimer'))
@@ -92,7 +91,6 @@ function Message({ title, text, retry }: { title: string; text?: string; retry?:
 /** What a student sees and does. */
 export function Lesson() {
   const { t } = useTranslation()
-  const lesson = useLesson()
   const student = useLessonState((s) => s.student)
   useTitle(student?.stage.frame.title || student?.stage.title)
   const closed = useLessonState((s) => s.closed)
@@ -130,18 +128,10 @@ export function Lesson() {
   const saidBelow = onlyPoll && !frame.prompt && first?.kind === 'poll' && first.poll.text.startsWith(frame.title)
 
   const poll = (mark: Element & { kind: 'poll' }, onFrame: boolean) => {
-    const { phase, round } = stage.polls[mark.id] ?? { phase: 'closed', round: 1 }
+    const state = stage.polls[mark.id] ?? ({ phase: 'closed', round: 1 } as const)
     return (
-      <Suspense key={`${mark.id} ${round}`} fallback={null}>
-        <PollCard
-          mark={mark}
-          phase={phase}
-          round={round}
-          chosen={answersIn(own?.marks ?? [], mark.id, round)[0]}
-          onFrame={onFrame}
-          ready={own !== undefined}
-          onChoose={(value) => own && lesson.do(own.sheet, { kind: 'answer', answer: { poll: mark.id, round, value } })}
-        />
+      <Suspense key={`${mark.id} ${state.round}`} fallback={null}>
+        <StudentPoll mark={mark} state={state} own={own} me={me.id} onFrame={onFrame} />
       </Suspense>
     )
   }

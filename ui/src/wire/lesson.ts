@@ -37,6 +37,8 @@ export type LessonState = BenchState & {
   next: readonly wire.NextRow[]
   /** What waits for a yes (staff only). */
   queue: wire.Queue
+  /** What the answers to questions say, by question (staff only). */
+  outcomes: ReadonlyMap<string, wire.Outcome>
   /** The frames that the student has done something on. */
   worked: ReadonlySet<string>
   /** Operations that came too late: the lesson had ended. */
@@ -88,6 +90,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       work: new Map(),
       next: [],
       queue: { first: [], count: 0 },
+      outcomes: new Map(),
       worked: new Set(),
       sheets: [],
       unsaved: 0,
@@ -338,6 +341,9 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       case 'queue':
         this.state.setState({ queue: news.queue })
         return
+      case 'outcome':
+        this.heardOutcomes(news.outcome)
+        return
       case 'walk':
         this.heardWalk(news.walk)
         return
@@ -406,6 +412,17 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
     } catch (error) {
       this.tell((error as Refused).code)
     }
+  }
+
+  protected heardOutcomes({ outcomes }: wire.Outcomes) {
+    const all = new Map(this.state.getState().outcomes)
+    for (const o of outcomes) all.set(o.poll, o)
+    this.state.setState({ outcomes: all })
+  }
+
+  /** What is thought of the student's own answer, once it is shown; throws a Refused. */
+  verdict(ask: wire.AskVerdict): Promise<wire.OwnVerdict> {
+    return this.call<wire.OwnVerdict>('verdict', ask)
   }
 
   /**

@@ -68,6 +68,13 @@ export class StaffLesson extends Lesson {
     if (people.has(student) && !lately) void this.say({ kind: 'look', look: { student } })
   }
 
+  /** Asks what the answers to the questions of a frame say, with all answers; throws a Refused. */
+  async outcomesOf(frame: string): Promise<wire.Outcome[]> {
+    const told = await this.call<wire.Outcomes>('outcome', { frame } satisfies wire.AskOutcome)
+    this.heardOutcomes(told)
+    return told.outcomes
+  }
+
   /** Lets the teacher change the session; throws a Refused. */
   async command(command: wire.Command) {
     const { state } = await this.call<wire.CommandReply>('command', command)

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "answer-empty" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -202,43 +202,262 @@ export type Option = {
   text: string;
   picture?: string;
   right?: boolean;
+  mistake?: string;
 };
 
-export type Choice = {
+export type ChoiceAsked = {
   options: Array<Option>;
 };
 
-export type Rank = {
+export type SeveralAsked = {
   options: Array<Option>;
+};
+
+export type TruthSays = "true" | "false" | "notSure";
+
+export type TruthAsked = {
+  is?: TruthSays;
+  notSure?: boolean;
+  mistake?: string;
+};
+
+export type Nearness = "exact" | "absolute" | "relative" | "figures" | "decimals";
+
+export type Tolerance = {
+  is: Nearness;
+  below?: string;
+  above?: string;
+  places?: number;
+  withoutLow?: boolean;
+  withoutHigh?: boolean;
+};
+
+export type UnitRule = "may" | "must" | "";
+
+export type NumberMistake = {
+  name: string;
+  from: string;
+  to?: string;
+};
+
+export type NumberAsked = {
+  language: string;
+  answer?: string;
+  tolerance: Tolerance;
+  unit?: string;
+  unitRule?: UnitRule;
+  mistakes?: Array<NumberMistake>;
+};
+
+export type TextMistake = {
+  name: string;
+  texts: Array<string>;
+};
+
+export type ShortAsked = {
+  accepted?: Array<string>;
+  slips?: number;
+  withCase?: boolean;
+  mistakes?: Array<TextMistake>;
+};
+
+export type OpenAsked = {
+};
+
+export type ScaleAsked = {
+  steps: number;
+  low: string;
+  high: string;
+};
+
+export type RankAsked = {
+  options: Array<Option>;
+};
+
+export type OrderMistake = {
+  name: string;
+  order: Array<string>;
+};
+
+export type OrderAsked = {
+  options: Array<Option>;
+  mistakes?: Array<OrderMistake>;
+};
+
+export type MatchPair = {
+  left: string;
+  right: string;
+};
+
+export type PairMistake = {
+  name: string;
+} & MatchPair;
+
+export type MatchAsked = {
+  left: Array<Option>;
+  right: Array<Option>;
+  pairs?: Array<MatchPair>;
+  mistakes?: Array<PairMistake>;
+};
+
+export type TextBlank = {
+  id: string;
+  accepted?: Array<string>;
+  offered?: Array<string>;
+  mistakes?: Array<TextMistake>;
+};
+
+export type TextPart = {
+  text?: string;
+  blank?: TextBlank;
+};
+
+export type BlanksAsked = {
+  parts: Array<TextPart>;
+  slips?: number;
+};
+
+export type InBox = {
+  thing: string;
+  box: string;
+};
+
+export type BoxMistake = {
+  name: string;
+} & InBox;
+
+export type BoxesAsked = {
+  boxes: Array<Option>;
+  things: Array<Option>;
+  homes?: Array<InBox>;
+  mistakes?: Array<BoxMistake>;
+};
+
+export type PlacePoint = {
+  x: number;
+  y: number;
+};
+
+export type PlaceArea = {
+  id: string;
+  name: string;
+  corners: Array<PlacePoint>;
+  right?: boolean;
+  mistake?: string;
+};
+
+export type PlacesAsked = {
+  picture: string;
+  areas?: Array<PlaceArea>;
+  most: number;
+};
+
+export type DrawAsked = {
 };
 
 export type Asked = (
-  | { kind: "choice"; choice: Choice }
-  | { kind: "rank"; rank: Rank }
+  | { kind: "choice"; choice: ChoiceAsked }
+  | { kind: "several"; several: SeveralAsked }
+  | { kind: "truth"; truth: TruthAsked }
+  | { kind: "number"; number: NumberAsked }
+  | { kind: "short"; short: ShortAsked }
+  | { kind: "open"; open: OpenAsked }
+  | { kind: "scale"; scale: ScaleAsked }
+  | { kind: "rank"; rank: RankAsked }
+  | { kind: "order"; order: OrderAsked }
+  | { kind: "match"; match: MatchAsked }
+  | { kind: "blanks"; blanks: BlanksAsked }
+  | { kind: "boxes"; boxes: BoxesAsked }
+  | { kind: "places"; places: PlacesAsked }
+  | { kind: "draw"; draw: DrawAsked }
 );
 
 export type Question = {
   text: string;
+  picture?: string;
   objectives?: Array<string>;
+  why?: string;
+  sure?: boolean;
+  shuffle?: boolean;
+  seconds?: number;
 } & Asked;
 
-export type Chosen = {
+export type ChoiceGiven = {
   option: string;
 };
 
-export type Ranked = {
+export type SeveralGiven = {
+  options: Array<string>;
+};
+
+export type TruthGiven = {
+  is: TruthSays;
+};
+
+export type TextGiven = {
+  text: string;
+};
+
+export type ScaleGiven = {
+  step: number;
+};
+
+export type OrderGiven = {
   order: Array<string>;
 };
 
+export type MatchGiven = {
+  pairs: Array<MatchPair>;
+};
+
+export type InBlank = {
+  blank: string;
+  text: string;
+};
+
+export type BlanksGiven = {
+  in: Array<InBlank>;
+};
+
+export type BoxesGiven = {
+  in: Array<InBox>;
+};
+
+export type PlacesGiven = {
+  at: Array<PlacePoint>;
+};
+
+export type DrawGiven = {
+  done: boolean;
+};
+
 export type AnswerValue = (
-  | { kind: "choice"; choice: Chosen }
-  | { kind: "rank"; rank: Ranked }
+  | { kind: "choice"; choice: ChoiceGiven }
+  | { kind: "several"; several: SeveralGiven }
+  | { kind: "truth"; truth: TruthGiven }
+  | { kind: "number"; number: TextGiven }
+  | { kind: "short"; short: TextGiven }
+  | { kind: "open"; open: TextGiven }
+  | { kind: "scale"; scale: ScaleGiven }
+  | { kind: "rank"; rank: OrderGiven }
+  | { kind: "order"; order: OrderGiven }
+  | { kind: "match"; match: MatchGiven }
+  | { kind: "blanks"; blanks: BlanksGiven }
+  | { kind: "boxes"; boxes: BoxesGiven }
+  | { kind: "places"; places: PlacesGiven }
+  | { kind: "draw"; draw: DrawGiven }
 );
+
+export type Sureness = "sure" | "unsure" | "";
 
 export type Answer = {
   poll: string;
   round: number;
   value: AnswerValue;
+  sure?: Sureness;
+  read?: string;
+  late?: boolean;
+  offline?: boolean;
 };
 
 export type Reply = {
@@ -327,6 +546,8 @@ export type PollState = {
   phase: Phase;
   round: number;
   openedAt?: number;
+  closesAt?: number;
+  closedAt?: number;
 };
 
 export type Pace = "led" | "own";
@@ -365,6 +586,11 @@ export type Walking = {
   since: number;
 };
 
+export type TalkWith = {
+  poll: string;
+  with: Array<string>;
+};
+
 export type Stage = {
   rev: number;
   title: string;
@@ -382,6 +608,7 @@ export type Stage = {
   lockedUntil?: number;
   atBoard?: AtBoard;
   walk?: Walking;
+  talk?: TalkWith;
   paused?: boolean;
   ended: boolean;
 };
@@ -497,6 +724,17 @@ export type Board = {
   frames: Array<Frame>;
 };
 
+export type Talk = {
+  poll: string;
+  groups: Array<Array<string>>;
+  alone?: Array<string>;
+};
+
+export type AdviceBands = {
+  from: number;
+  to: number;
+};
+
 export type Walk = {
   frame: string;
   stops: Array<string>;
@@ -541,6 +779,9 @@ export type State = {
   through?: string;
   reached: Array<string>;
   polls: { [key: string]: PollState };
+  talk?: Talk;
+  talked?: Array<[string, string]>;
+  bands?: AdviceBands;
   lifted?: Array<string>;
   groups?: Array<Array<string>>;
   groupSize?: number;
@@ -628,9 +869,119 @@ export type StaffHello = {
   said: Said;
 };
 
+export type Interval = {
+  low: number;
+  high: number;
+};
+
+export type Judged = {
+  right: number;
+  partly: number;
+  wrong: number;
+  span: Interval;
+};
+
+export type Named = {
+  name: string;
+  count: number;
+};
+
+export type Bar = {
+  id: string;
+  text: string;
+  count: number;
+  span: Interval;
+  right?: boolean;
+  mistake?: string;
+};
+
+export type BarsChart = {
+  bars: Array<Bar>;
+};
+
+export type Bin = {
+  low: number;
+  high: number;
+  count: number;
+};
+
+export type NumbersChart = {
+  bins: Array<Bin>;
+  values: Array<number>;
+  median: number;
+  middle?: Interval;
+  band?: Interval;
+  unit?: string;
+};
+
+export type Rung = {
+  id: string;
+  text: string;
+  points: number;
+  mean: number;
+  first: number;
+  place?: number;
+};
+
+export type LadderChart = {
+  rungs: Array<Rung>;
+  w?: number;
+};
+
+export type Verdict = "right" | "partly" | "wrong" | "";
+
+export type TextCount = {
+  text: string;
+  count: number;
+  verdict?: Verdict;
+  mistake?: string;
+};
+
+export type TextsChart = {
+  texts: Array<TextCount>;
+};
+
+export type GridCell = {
+  text?: string;
+  count: number;
+  right?: boolean;
+  mistake?: string;
+};
+
+export type GridRow = {
+  text: string;
+  cells: Array<GridCell>;
+};
+
+export type GridChart = {
+  rows: Array<GridRow>;
+  columns?: Array<string>;
+};
+
+export type AreaCount = {
+  count: number;
+} & PlaceArea;
+
+export type PointsChart = {
+  picture: string;
+  at: Array<PlacePoint>;
+  areas?: Array<AreaCount>;
+};
+
+export type Chart = (
+  | { kind: "bars"; bars: BarsChart }
+  | { kind: "numbers"; numbers: NumbersChart }
+  | { kind: "ladder"; ladder: LadderChart }
+  | { kind: "texts"; texts: TextsChart }
+  | { kind: "grid"; grid: GridChart }
+  | { kind: "points"; points: PointsChart }
+);
+
 export type AnswerTally = {
   answered: number;
-  counts: Array<number>;
+  verdicts?: Judged;
+  mistakes?: Array<Named>;
+  chart?: Chart;
 };
 
 export type FrontStage = {
@@ -809,6 +1160,8 @@ export type SetAnswer = {
   poll: string;
   round: number;
   value?: AnswerValue;
+  sure?: Sureness;
+  offline?: boolean;
 };
 
 export type Step = (
@@ -867,6 +1220,105 @@ export type AtStop = {
   owner: string;
   stage: Stage;
   sheet: SheetView;
+};
+
+export type AskOutcome = {
+  frame: string;
+};
+
+export type SureCounts = {
+  sureRight: number;
+  sureWrong: number;
+  unsureRight: number;
+  unsureWrong: number;
+};
+
+export type Advice = "explain" | "discuss" | "goOn";
+
+export type Advised = {
+  is: Advice;
+  or?: Array<Advice>;
+  right: number;
+  of: number;
+  span: Interval;
+  bands: AdviceBands;
+};
+
+export type FlowEnd = {
+  key: string;
+  text: string;
+  verdict?: Verdict;
+};
+
+export type AnswerFlow = {
+  from: FlowEnd;
+  to: FlowEnd;
+  count: number;
+};
+
+export type GainBand = "low" | "medium" | "high";
+
+export type RoundsCompared = {
+  of: number;
+  flows: Array<AnswerFlow>;
+  kept: number;
+  learned: number;
+  lost: number;
+  chance?: number;
+  classGain?: number;
+  band?: GainBand;
+  meanGain?: number;
+  meanOf?: number;
+};
+
+export type Reason = "unit" | "slips" | "";
+
+export type Judgement = {
+  verdict: Verdict;
+  share: number;
+  reason?: Reason;
+  mistake?: string;
+};
+
+export type AnswerOf = {
+  student: string;
+  value: AnswerValue;
+  says: string;
+  sure?: Sureness;
+  at: number;
+  late?: boolean;
+  offline?: boolean;
+} & Judgement;
+
+export type Outcome = {
+  poll: string;
+  round: number;
+  of: number;
+  waiting: Array<string>;
+  halfMs?: number;
+  percent?: Array<number>;
+  sure?: SureCounts;
+  next?: Advised;
+  moved?: RoundsCompared;
+  answers: Array<AnswerOf>;
+} & AnswerTally;
+
+export type Outcomes = {
+  outcomes: Array<Outcome>;
+};
+
+export type AskVerdict = {
+  sheet: string;
+  poll: string;
+  round: number;
+};
+
+export type OwnVerdict = {
+  verdict: Verdict;
+  reason?: Reason;
+  share: number;
+  right: string;
+  why?: string;
 };
 
 export type Timeline = {
@@ -958,6 +1410,7 @@ export type News = (
   | { kind: "voices"; voices: Said }
   | { kind: "next"; next: Next }
   | { kind: "queue"; queue: Queue }
+  | { kind: "outcome"; outcome: Outcomes }
   | { kind: "passing"; passing: Passing }
   | { kind: "walk"; walk: SheetChanges }
 );
@@ -998,6 +1451,12 @@ export type SetPoll = {
 export type Ask = {
   poll: string;
 };
+
+export type SetTalk = {
+  poll?: string;
+};
+
+export type SetBands = AdviceBands;
 
 export type Lift = {
   cover: string;
@@ -1108,6 +1567,8 @@ export type Command = (
   | { kind: "pace"; pace: SetPace }
   | { kind: "poll"; poll: SetPoll }
   | { kind: "ask"; ask: Ask }
+  | { kind: "talk"; talk: SetTalk }
+  | { kind: "bands"; bands: SetBands }
   | { kind: "lift"; lift: Lift }
   | { kind: "use"; use: Use }
   | { kind: "lay"; lay: Lay }
@@ -1712,16 +2173,16 @@ export type Student = {
   name: string;
 };
 
-export type Verdict = "right" | "partly" | "wrong" | "";
-
 export type Answered = {
   poll: string;
   round: number;
   value: AnswerValue;
   text: string;
-  right: Verdict;
+  sure?: Sureness;
+  late?: boolean;
+  offline?: boolean;
   at: number;
-};
+} & Judgement;
 
 export type OnFrame = {
   frame: string;
@@ -1860,6 +2321,18 @@ export type Alike = {
 
 export type Varied = {
   owners: Array<string>;
+};
+
+export type TryQuestion = {
+  asked: Question;
+  value?: AnswerValue;
+};
+
+export type QuestionTried = {
+  seen: Question;
+  refused?: Code;
+  judged?: Judgement;
+  says?: string;
 };
 
 export type Uploaded = {
@@ -2012,9 +2485,7 @@ export type FromIntake = {
 };
 
 export type NewQuestion = {
-  text: string;
-  options: Array<string>;
-  rank?: boolean;
+  asked: Question;
 };
 
 export type FrameSource = (

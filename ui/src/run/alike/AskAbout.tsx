@@ -2,7 +2,8 @@ import { MessageCircleQuestion } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useTranslation } from 'react-i18next'
 import { useHandState } from '../../frame/hand/useHand'
-import type { Element, Frame } from '../../wire/types.gen'
+import { option } from '../../polls/kinds'
+import type { Element, Frame, Option } from '../../wire/types.gen'
 import { isHeld, isHidden, isRemoved } from '../../rules/standing'
 import { useStaffLesson } from '../../wire/useStaff'
 import type { Staff } from '../../wire/lesson'
@@ -26,6 +27,11 @@ function asked(marks: readonly Element[], selected: ReadonlySet<string>): string
   return [...new Map(words.map((w) => [w.toLocaleLowerCase(), w])).values()]
 }
 
+const bodies = {
+  choose: (options: Option[]) => ({ kind: 'choice' as const, choice: { options } }),
+  rank: (options: Option[]) => ({ kind: 'rank' as const, rank: { options } }),
+}
+
 /** Turns notes into a question with two taps: choose among them, or put them in order. */
 export function AskAbout({ staff, frame, marks }: { staff: Staff; frame: Frame; marks: readonly Element[] }) {
   const { t } = useTranslation()
@@ -38,9 +44,10 @@ export function AskAbout({ staff, frame, marks }: { staff: Staff; frame: Frame; 
     void lesson.addFrame(at, {
       kind: 'question',
       question: {
-        text: t(`askAbout.${way}Text`, { title: frame.title }).trim(),
-        options: options.slice(0, most[way]),
-        ...(way === 'rank' && { rank: true }),
+        asked: {
+          text: t(`askAbout.${way}Text`, { title: frame.title }).trim(),
+          ...bodies[way](options.slice(0, most[way]).map((text) => option(text))),
+        },
       },
     })
   const item = 'cursor-default rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-mist'

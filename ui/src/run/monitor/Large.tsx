@@ -55,7 +55,7 @@ export function Large({ part, frame, onFront, onStep, at, of }: Props) {
           <PollCard
             mark={mark}
             phase="closed"
-            chosen={answersIn(marks, mark.id, polls?.[mark.id]?.round ?? 1)[0]}
+            given={answersIn(marks, mark.id, polls?.[mark.id]?.round ?? 1)[0]}
             onFrame
           />
         )}

@@ -2,33 +2,28 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Staff } from '../../wire/lesson'
 import type { Frame, Phase } from '../../wire/types.gen'
-import { useCalmState } from '../../wire/useCalm'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
-import { answersIn } from '../../rules/answers'
 import { hasRight } from '../../polls/kinds'
-
-/** How often answers are counted. */
-const CALM_MS = 200
 
 /** Closes a poll, opens it again, shows the right answer, and asks once more. */
 export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
-  const sheets = useCalmState((s) => s.sheets, CALM_MS)
-  const all = useLessonState((s) => s.people.size)
-  const marks = sheets.filter((s) => s.frame === frame.id).flatMap((s) => s.marks)
+  const outcomes = useLessonState((s) => s.outcomes)
   return frame.prepared.map((mark) => {
     // A poll on a frame that no student can be on yet has no phase.
     const now = staff.state.polls[mark.id]
     if (mark.kind !== 'poll' || !now) return null
     const { phase, round } = now
-    const count = answersIn(marks, mark.id, round).length
+    const outcome = outcomes.get(mark.id)
     const put = (next: Phase) => () => void lesson.give({ kind: 'poll', poll: { poll: mark.id, phase: next } })
     return (
       <div key={mark.id} className="flex flex-wrap items-center gap-2">
         {round > 1 && <span className="rounded-md bg-mist px-2 py-0.5">{t('poll.round', { round })}</span>}
-        <span className="font-semibold">{t('poll.answered', { count, all })}</span>
+        <span className="font-semibold">
+          {t('poll.answered', { count: outcome?.answered ?? 0, all: outcome?.of ?? 0 })}
+        </span>
         {phase === 'open' && <Button onClick={put('closed')}>{t('poll.close')}</Button>}
         {phase === 'closed' && <Button onClick={put('open')}>{t('poll.open')}</Button>}
         {phase !== 'revealed' && hasRight(mark.poll) && <Button onClick={put('revealed')}>{t('poll.reveal')}</Button>}

@@ -1,15 +1,15 @@
 import { Tabs } from 'radix-ui'
 import { useCallback, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { answersIn } from '../../rules/answers'
-import { tallyOf } from '../../polls/kinds'
 import { PollCard } from '../../polls/PollCard'
 import { Workplace } from '../../frame/Workplace'
 import type { Staff } from '../../wire/lesson'
 import type { Element, Frame, Front, PollState } from '../../wire/types.gen'
 import { useCalmState } from '../../wire/useCalm'
 import { useLessonState } from '../../wire/useLesson'
+import { useHearingOutcomes } from '../../wire/useOutcomes'
 import { useStaffLesson } from '../../wire/useStaff'
+import { Answers } from '../asking/Answers'
 import { AlikeButton } from '../alike/AlikeButton'
 import { AskAbout } from '../alike/AskAbout'
 import { AtBoard } from './AtBoard'
@@ -54,6 +54,7 @@ export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Pr
   const sees = useLessonState((s) => s.sees)
   const frame = staff.board.frames.find((f) => f.id === (sees ?? staff.state.frame))!
   const people = useCalmState((s) => s.people, CALM_MS)
+  useHearingOutcomes(frame)
   const nameOf = useCallback((id: string) => people.get(id)?.name ?? t('frame.somebody'), [people, t])
   const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
   const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
@@ -77,6 +78,11 @@ export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Pr
           <Tabs.Trigger value="everyone" className={trigger}>
             {t('run.tabEveryone')}
           </Tabs.Trigger>
+          {frame.prepared.some((m) => m.kind === 'poll') && (
+            <Tabs.Trigger value="answers" className={trigger}>
+              {t('run.tabAnswers')}
+            </Tabs.Trigger>
+          )}
           <Tabs.Trigger value="overview" className={trigger}>
             {t('run.tabOverview')}
           </Tabs.Trigger>
@@ -100,6 +106,9 @@ export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Pr
       <Tabs.Content value="everyone" className="flex min-h-0 grow flex-col">
         <Monitor frame={frame} staff={staff} large={looking} onLarge={onLook} onFront={onFront} onGallery={onGallery} />
       </Tabs.Content>
+      <Tabs.Content value="answers" className="min-h-0 grow overflow-auto p-4">
+        <Answers frame={frame} staff={staff} />
+      </Tabs.Content>
       <Tabs.Content value="overview" className="flex min-h-0 grow flex-col">
         <Overview session={lesson.session} onLook={onOpen} />
       </Tabs.Content>
@@ -120,7 +129,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
   const shows = staff.state.front.kind === 'frame' && frame.id === staff.state.frame
   const sheets = useLessonState((s) => s.sheets)
   const sheet = sheets.find((s) => s.frame === frame.id && s.owner === 'class')
-  const answered = sheets.filter((s) => s.frame === frame.id).flatMap((s) => s.marks)
+  const outcomes = useLessonState((s) => s.outcomes)
   return (
     <Workplace
       key={sheet?.sheet ?? frame.id}
@@ -134,14 +143,7 @@ function ClassFrame({ frame, staff }: { frame: Frame; staff: Staff }) {
       onFrom={(from) => shows && void lesson.give({ kind: 'front', front: { kind: 'frame', from } })}
       poll={(mark) => {
         const { phase, round } = staff.state.polls[mark.id] ?? notAsked
-        return (
-          <PollCard
-            mark={mark}
-            phase={phase}
-            counts={tallyOf(mark.poll, answersIn(answered, mark.id, round))}
-            onFrame
-          />
-        )
+        return <PollCard mark={mark} phase={phase} round={round} tally={outcomes.get(mark.id)} onFrame />
       }}
       cover={(mark) => <Cover mark={mark} staff={staff} />}
       more={(selected) =>

@@ -1,5 +1,5 @@
-import { pictureURL } from '../frame/pictures/pictures'
-import type { Option } from '../wire/types.gen'
+import { pictureURL } from '../../frame/pictures/pictures'
+import type { Option } from '../../wire/types.gen'
 
 /** The picture of an answer, if it has one; its text says what is on it. */
 export function OptionPicture({ option }: { option: Option }) {

@@ -1,27 +1,43 @@
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import type { Option } from '../../wire/types.gen'
+import { shuffled } from '../kinds'
 import { OptionPicture } from './OptionPicture'
-import type { Option } from '../wire/types.gen'
+import { give, type AnswerProps } from './props'
 
-type Props = {
-  options: Option[]
-  /** The order that was given, by the options' ids. */
-  chosen?: string[]
-  open: boolean
-  /** How many points each option has, in the order of the question. */
-  points?: number[]
-  /** Left out where nobody can answer. */
-  onRank?: (order: string[]) => void
+/** Things that are put into the right order. */
+export function Order({ asked, given, open, onGive, seed }: AnswerProps<'order'>) {
+  return (
+    <InOrder
+      options={shuffled(asked.order.options, seed)}
+      chosen={given?.order.order}
+      open={open}
+      onRank={onGive && ((order) => onGive({ kind: 'order', order: { order } }))}
+    />
+  )
 }
 
-/** Things that are put in order, the one that is liked best on top. */
-export function Rank({ options, chosen, open, points, onRank }: Props) {
+/** Things that are put into an order of preference. */
+export function Rank({ asked, given, open, onGive, seed }: AnswerProps<'rank'>) {
+  return (
+    <InOrder
+      options={shuffled(asked.rank.options, seed)}
+      chosen={given?.rank.order}
+      open={open}
+      onRank={onGive && ((order) => onGive({ kind: 'rank', rank: { order } }))}
+    />
+  )
+}
+
+type Props = { options: Option[]; chosen?: string[]; open: boolean; onRank?: (order: string[]) => void }
+
+/** Things in an order, moved up and down. */
+function InOrder({ options, chosen, open, onRank }: Props) {
   const { t } = useTranslation()
   const [begun, setBegun] = useState<string[] | null>(null)
   const list = useRef<HTMLOListElement>(null)
   const given = onRank ? (begun ?? chosen ?? options.map((o) => o.id)) : options.map((o) => o.id)
-  const most = Math.max(1, ...(points ?? []))
   const button =
     'grid size-[2em] shrink-0 place-items-center rounded-[0.4em] border-2 border-edge bg-paper disabled:opacity-40'
   function move(at: number, by: -1 | 1) {
@@ -42,27 +58,16 @@ export function Rank({ options, chosen, open, points, onRank }: Props) {
           const i = options.findIndex((o) => o.id === id)
           const option = options[i]
           if (!option) return null
-          const count = points?.[i] ?? 0
           return (
             <li
               key={id}
               className="relative flex items-center gap-[0.6em] overflow-hidden rounded-[0.5em] border-2 border-edge bg-paper px-[0.7em] py-[0.4em]"
             >
-              {points && (
-                <span
-                  aria-hidden="true"
-                  className="absolute inset-y-0 start-0 bg-mist"
-                  style={{ width: `${(100 * count) / most}%` }}
-                />
-              )}
               {onRank && <b className="relative w-[1.2em] tabular-nums">{at + 1}.</b>}
               <OptionPicture option={option} />
               <span dir="auto" className="relative min-w-0 grow break-words">
                 {option.text}
               </span>
-              {points && (
-                <span className="relative text-[0.85em] font-semibold tabular-nums">{t('poll.points', { count })}</span>
-              )}
               {onRank && open && (
                 <span className="relative flex gap-[0.3em]">
                   <button
@@ -94,7 +99,7 @@ export function Rank({ options, chosen, open, points, onRank }: Props) {
       {onRank && open && (
         <button
           type="button"
-          className="self-start rounded-[0.5em] bg-dusk px-[1em] py-[0.5em] font-semibold text-paper disabled:bg-slate"
+          className={give}
           disabled={chosen !== undefined && given.join() === chosen.join()}
           onClick={() => onRank(given)}
         >

@@ -1,0 +1,193 @@
+package live
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"time"
+
+	"alpenglow/core/lesson"
+	"alpenglow/core/outcome"
+	"alpenglow/core/poll"
+	"alpenglow/core/refusal"
+	"alpenglow/core/sheet"
+)
+
+// outcomeEvery is how often at most the staff is told what answers say.
+const outcomeEvery = 200 * time.Millisecond
+
+// hear lets the staff be told soon what answers say that have changed, if any of them is here.
+func (h *Hub) hear(r *running) {
+	r.mu.RLock()
+	staff := r.staff
+	r.mu.RUnlock()
+	k := &r.know
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if staff == 0 || k.hears || len(k.asked) == 0 {
+		return
+	}
+	k.hears = true
+	time.AfterFunc(outcomeEvery, func() { h.guard("outcome", func() { h.tellOutcomes(r) }) })
+}
+
+func (h *Hub) tellOutcomes(r *running) {
+	k := &r.know
+	k.mu.Lock()
+	k.hears = false
+	asked := k.asked
+	k.asked = map[string]string{}
+	k.mu.Unlock()
+	var all []outcome.Outcome
+	for id, frame := range asked {
+		if o, ok := r.outcome(frame, id); ok {
+			o.Answers = slices.DeleteFunc(o.Answers, func(a outcome.Answer) bool {
+				return a.Verdict != poll.Wrong || a.Sure != poll.Sure || a.Late
+			})
+			all = append(all, o)
+		}
+	}
+	if len(all) == 0 {
+		return
+	}
+	slices.SortFunc(all, func(a, b outcome.Outcome) int { return cmp.Compare(a.Poll, b.Poll) })
+	h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsOutcome, Outcome: &Outcomes{all}}})
+}
+
+// outcomes gives what the answers to all questions of a frame say.
+func (h *Hub) outcomes(r *running, ask AskOutcome) (any, error) {
+	_, board := r.snapshot()
+	frame, _, err := board.Frame(ask.Frame)
+	if err != nil {
+		return nil, err
+	}
+	all := []outcome.Outcome{}
+	for _, p := range frame.Polls() {
+		if o, ok := r.outcome(frame.ID, p.ID); ok {
+			all = append(all, o)
+		}
+	}
+	return Outcomes{all}, nil
+}
+
+// outcome computes what the answers to a question say; false of one that was not asked.
+func (r *running) outcome(frame, id string) (outcome.Outcome, bool) {
+	state, board := r.snapshot()
+	at, asked := state.Polls[id]
+	f, _, err := board.Frame(frame)
+	if err != nil || !asked {
+		return outcome.Outcome{}, false
+	}
+	mark, err := f.Poll(id)
+	if err != nil {
+		return outcome.Outcome{}, false
+	}
+	var here []outcome.Present
+	r.mu.RLock()
+	students := slices.Clone(r.order)
+	for _, student := range students {
+		p := r.people[student]
+		if !state.Seated(student) {
+			continue
+		}
+		present := outcome.Present{Student: student, Since: p.since}
+		if p.connections == 0 {
+			present.Left = p.turned
+		}
+		here = append(here, present)
+	}
+	r.mu.RUnlock()
+	bands := outcome.UsualBands
+	if state.Bands != nil {
+		bands = state.Bands.Or()
+	}
+	return outcome.Of(id, *mark.Poll, at, r.given(students, frame, id), here, bands, now()), true
+}
+
+// given lists the answers of some students to a question, in all its rounds.
+func (r *running) given(students []string, frame, id string) []outcome.Given {
+	var given []outcome.Given
+	k := &r.know
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	for _, student := range students {
+		for _, a := range k.answers[on{student, frame}] {
+			if a.Poll == id {
+				given = append(given, outcome.Given{Student: student, Round: a.Round, Value: a.Value, Sure: a.Sure, At: a.at,
+					Late: a.Late, Offline: a.Offline})
+			}
+		}
+	}
+	return given
+}
+
+// saidTo gives for the students who are here what they answered to a question in the round
+// that it is in, as something to compare by.
+func (r *running) saidTo(id string) map[string]string {
+	state, board := r.snapshot()
+	said := map[string]string{}
+	var students []string
+	r.mu.RLock()
+	for _, student := range r.order {
+		if r.people[student].connections > 0 {
+			students = append(students, student)
+			said[student] = ""
+		}
+	}
+	r.mu.RUnlock()
+	for _, f := range board.Frames {
+		p, err := f.Poll(id)
+		if err != nil {
+			continue
+		}
+		for _, g := range r.given(students, f.ID, id) {
+			if g.Round == state.Polls[id].Round && !g.Late {
+				j := p.Poll.Judge(g.Value)
+				// Who are wrong in the same known way think alike; so do all who are right.
+				said[g.Student] = cmp.Or(j.Mistake, onlyRight(j), p.Poll.Says(g.Value))
+			}
+		}
+	}
+	return said
+}
+
+func onlyRight(j poll.Judgement) string {
+	if j.Verdict == poll.Right {
+		return string(poll.Right)
+	}
+	return ""
+}
+
+// verdict tells a student what is thought of their own answer, once the teacher shows what is
+// right.
+func (h *Hub) verdict(ctx context.Context, s seat, ask AskVerdict) (any, error) {
+	at, err := h.hold(ctx, ask.Sheet)
+	if err != nil {
+		return nil, err
+	}
+	state, board := s.session.snapshot()
+	if at.key.Session != s.session.kept.ID || at.key.Owner != s.actor.ID || !state.IsOpen(at.key.Frame) {
+		return nil, refusal.New(refusal.NoSuchSheet)
+	}
+	now := state.Polls[ask.Poll]
+	if now.Phase != poll.Revealed || now.Round != ask.Round {
+		return nil, refusal.New(refusal.NotYours)
+	}
+	frame, _, err := board.Frame(at.key.Frame)
+	if err != nil {
+		return nil, err
+	}
+	question, err := frame.ForClass(state.Lifted).Poll(ask.Poll)
+	if err != nil {
+		return nil, err
+	}
+	told := Verdict{Right: question.Poll.Right(), Why: question.Poll.Why}
+	err = at.with(func(on *sheet.Sheet) {
+		m, ok := on.Mark(poll.AnswerID(ask.Poll, ask.Round))
+		if ok && m.OnFrame() && m.Kind == lesson.KindAnswer {
+			j := question.Poll.Judge(m.Answer.Value)
+			told.Verdict, told.Reason, told.Share = j.Verdict, j.Reason, j.Share
+		}
+	})
+	return told, err
+}

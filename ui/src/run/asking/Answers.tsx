@@ -1,0 +1,116 @@
+import { useTranslation } from 'react-i18next'
+import { Chart } from '../../polls/charts/Chart'
+import type { Staff } from '../../wire/lesson'
+import type { Element, Frame, Outcome } from '../../wire/types.gen'
+import { useLessonState } from '../../wire/useLesson'
+import { Advice } from './Advice'
+import { Moved } from './Moved'
+import { People } from './People'
+import { Talking } from './Talking'
+
+/** What the answers to the questions of a frame say, and what one might do next. */
+export function Answers({ frame, staff }: { frame: Frame; staff: Staff }) {
+  const outcomes = useLessonState((s) => s.outcomes)
+  const polls = frame.prepared.filter((m) => m.kind === 'poll') as Array<Element & { kind: 'poll' }>
+  return (
+    <div className="flex flex-col gap-8">
+      {polls.map((mark) => {
+        const outcome = outcomes.get(mark.id)
+        return outcome && <OneQuestion key={mark.id} mark={mark} outcome={outcome} frame={frame} staff={staff} />
+      })}
+    </div>
+  )
+}
+
+type Props = { mark: Element & { kind: 'poll' }; outcome: Outcome; frame: Frame; staff: Staff }
+
+function OneQuestion({ mark, outcome, frame, staff }: Props) {
+  const { t, i18n } = useTranslation()
+  const { answered, of, halfMs, round, verdicts, percent } = outcome
+  const ended = staff.state.polls[mark.id]?.phase !== 'open'
+  const half =
+    halfMs !== undefined
+      ? t('asking.half', { count: Math.max(1, Math.round(halfMs / 1000)) })
+      : answered > 0 && t(ended ? 'asking.fewerThanHalf' : 'asking.notHalfYet')
+  const list = new Intl.ListFormat(i18n.language, { style: 'short', type: 'unit' })
+  const facts = [
+    t('poll.answered', { count: answered, all: of }),
+    half,
+    round > 1 && t('poll.round', { round }),
+    staff.state.polls[mark.id] &&
+      mark.poll.sure &&
+      outcome.sure &&
+      t('asking.sureWrong', { count: outcome.sure.sureWrong }),
+  ].filter(Boolean) as string[]
+  return (
+    <section aria-label={mark.poll.text} className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_20rem]">
+      <div className="flex min-w-0 flex-col gap-4">
+        <header>
+          <h2 dir="auto" className="font-display text-2xl leading-tight font-semibold">
+            {mark.poll.text}
+          </h2>
+          <p className="text-slate" role="status">
+            {list.format(facts)}
+          </p>
+        </header>
+        {verdicts && answered > 0 && percent && (
+          <Shares right={verdicts.right} partly={verdicts.partly} wrong={verdicts.wrong} percent={percent} />
+        )}
+        <div className="text-[17px]">
+          <Chart tally={outcome} asked={mark.poll} spans />
+        </div>
+        {outcome.chart?.kind === 'bars' && answered > 0 && <p className="text-sm text-slate">{t('asking.spans')}</p>}
+        {outcome.mistakes && outcome.mistakes.length > 0 && (
+          <section aria-label={t('asking.mistakes')}>
+            <h3 className="mb-1 font-semibold">{t('asking.mistakes')}</h3>
+            <ul className="flex flex-wrap gap-2">
+              {outcome.mistakes.map((m) => (
+                <li key={m.name} className="rounded-lg bg-amber-soft px-2.5 py-1">
+                  <span dir="auto">{m.name}</span> <b className="tabular-nums">{m.count}</b>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        {outcome.moved && <Moved moved={outcome.moved} round={round} />}
+      </div>
+      <div className="flex flex-col gap-4">
+        {outcome.next && <Advice mark={mark} advised={outcome.next} staff={staff} />}
+        <Talking mark={mark} staff={staff} />
+        <People mark={mark} outcome={outcome} frame={frame} />
+      </div>
+    </section>
+  )
+}
+
+/** How many are right, partly right and wrong: in words, and as one bar. */
+function Shares({
+  right,
+  partly,
+  wrong,
+  percent,
+}: {
+  right: number
+  partly: number
+  wrong: number
+  percent: number[]
+}) {
+  const { t } = useTranslation()
+  const parts = [
+    { count: right, words: t('asking.right', { count: right }), look: 'bg-fern text-paper' },
+    { count: partly, words: t('asking.partly', { count: partly }), look: 'bg-amber text-paper' },
+    { count: wrong, words: t('asking.wrong', { count: wrong }), look: 'bg-rose text-paper' },
+  ]
+  return (
+    <ul className="flex overflow-hidden rounded-lg text-sm font-semibold">
+      {parts.map(
+        ({ count, words, look }, i) =>
+          count > 0 && (
+            <li key={i} className={`min-w-fit px-2.5 py-1 whitespace-nowrap ${look}`} style={{ flexGrow: count }}>
+              {words} · {percent[i]} %
+            </li>
+          ),
+      )}
+    </ul>
+  )
+}

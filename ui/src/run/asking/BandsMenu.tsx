@@ -1,0 +1,63 @@
+import { Popover } from 'radix-ui'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Button } from '../../kit/Button'
+import type { AdviceBands } from '../../wire/types.gen'
+import { useStaffLesson } from '../../wire/useStaff'
+
+/** From where to where discussing is proposed, as the teacher sets it for this lesson. */
+export function BandsMenu({ bands }: { bands: AdviceBands }) {
+  const { t } = useTranslation()
+  const lesson = useStaffLesson()
+  const [from, setFrom] = useState(bands.from)
+  const [to, setTo] = useState(bands.to)
+  const field = 'w-20 rounded-lg border border-edge px-2 py-1 tabular-nums'
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <Button look="quiet">{t('asking.bands')} …</Button>
+      </Popover.Trigger>
+      <Popover.Content
+        align="end"
+        sideOffset={6}
+        className="z-30 w-80 rounded-xl border border-line bg-paper p-4 shadow-lg"
+        aria-label={t('asking.bands')}
+      >
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(e) => {
+            e.preventDefault()
+            void lesson.give({ kind: 'bands', bands: { from, to } })
+          }}
+        >
+          <label className="flex items-center justify-between gap-2">
+            {t('asking.bandFrom')}
+            <input
+              type="number"
+              min={0}
+              max={99}
+              value={from}
+              onChange={(e) => setFrom(e.target.valueAsNumber || 0)}
+              className={field}
+            />
+          </label>
+          <label className="flex items-center justify-between gap-2">
+            {t('asking.bandTo')}
+            <input
+              type="number"
+              min={1}
+              max={100}
+              value={to}
+              onChange={(e) => setTo(e.target.valueAsNumber || 0)}
+              className={field}
+            />
+          </label>
+          <p className="text-sm text-slate">{t('asking.bandsRest')}</p>
+          <Button type="submit" look="main" disabled={from >= to}>
+            {t('asking.setBands')}
+          </Button>
+        </form>
+      </Popover.Content>
+    </Popover.Root>
+  )
+}
