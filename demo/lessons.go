@@ -82,7 +82,7 @@ func (f *filler) hold(ctx context.Context, l held, begin time.Time, chance uint6
 	if err := r.comeIn(ctx); err != nil {
 		return err
 	}
-	deeds := standin.Past(board, len(r.in), standin.RightAnswers(board), seed+chance, begin.Add(3*time.Minute))
+	deeds := standin.Past(board, len(r.in), standin.Questions(board), seed+chance, begin.Add(3*time.Minute))
 	last := begin
 	for n, frame := range board.Frames {
 		if l.days == 0 && n > 1 { // they are at the second frame now

@@ -13,6 +13,7 @@ import (
 
 	"alpenglow/core/id"
 	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
@@ -114,15 +115,31 @@ func TestAttack(t *testing.T) {
 			screen.call(MethodHello, Hello{Have: have})
 		case 3:
 			noor.call(MethodTidy, Tidy{Sheet: targets[a.IntN(5)], Mark: a.some()})
+			// What the class answers is nobody's but the staff's; one's own verdict comes when it is shown.
+			if told := string(noor.call(MethodOutcome, AskOutcome{Frame: a.some()})); !strings.Contains(told, "problem") {
+				t.Fatalf("seed %d: told what others answered: %s", seed, told)
+			}
+			ask := AskVerdict{Sheet: targets[a.IntN(5)], Poll: a.some(), Round: a.IntN(4) - 1}
+			told := string(noor.call(MethodVerdict, ask))
+			if !strings.Contains(told, "problem") {
+				running, err := f.hub.session(ctx, f.id)
+				if err != nil {
+					t.Fatal(err)
+				}
+				if state, _ := running.snapshot(); state.Polls[ask.Poll].Phase != poll.Revealed {
+					t.Fatalf("seed %d: told before it was shown: %s", seed, told)
+				}
+			}
 		case 4:
 			noor.call(MethodCommand, []session.Command{{Kind: session.KindEnd, End: &session.End{}},
 				{Kind: session.KindGo, Go: &session.Go{Frame: a.some()}},
 				{Kind: session.KindLay, Lay: &session.Lay{Frame: first, Layout: lesson.Layout{Order: "hand"}}},
 				{Kind: session.KindHold, Hold: &session.Hold{Frame: a.some()}},
 				{Kind: session.KindNames, Names: &session.Names{Off: true}},
+				{Kind: session.KindTalk, Talk: &session.SetTalk{Poll: a.some()}},
 				{Kind: session.KindLift, Lift: &session.Lift{Cover: a.some()}},
 				{Kind: session.KindWalk, Walk: &session.SetWalk{Frame: second, Stops: []string{a.some()}, Replies: true}},
-				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(8)])
+				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(9)])
 			noor.call(MethodWalk, WalkTo{Owner: a.some(), Known: []string{a.some()},
 				Have: map[string]sheet.Cursor{targets[a.IntN(5)]: {Seq: int64(a.IntN(99))}}})
 		case 5:

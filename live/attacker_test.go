@@ -65,6 +65,28 @@ func (a *attacker) number() float64 {
 	return []float64{0, 10, 300.5, 1599, 1600, -1, 1e20, 5e-324, float64(a.IntN(1600))}[a.IntN(9)]
 }
 
+// value is an answer of any kind, mostly of the one that is asked, with ids of anything.
+func (a *attacker) value() poll.Value {
+	text := &poll.Written{Text: []string{"29.53", "nan", "", "week", strings.Repeat("9", 500)}[a.IntN(5)]}
+	switch a.IntN(12) {
+	case 0:
+		return poll.Value{Kind: poll.KindNumber, Number: text}
+	case 1:
+		return poll.Value{Kind: poll.KindShort, Short: text}
+	case 2:
+		return poll.Value{Kind: poll.KindSeveral, Several: &poll.Picked{Options: []string{a.some(), a.some()}}}
+	case 3:
+		return poll.Value{Kind: poll.KindOrder, Order: &poll.Ranked{Order: []string{a.some(), a.some(), a.some()}}}
+	case 4:
+		return poll.Value{Kind: poll.KindMatch, Match: &poll.Matched{Pairs: []poll.Pair{{Left: a.some(), Right: a.some()}}}}
+	case 5:
+		return poll.Value{Kind: poll.KindPlaces, Places: &poll.Pointed{At: []poll.Point{{X: a.number(), Y: a.number()}}}}
+	case 6:
+		return poll.Value{Kind: poll.KindChoice, Number: text}
+	}
+	return poll.Choose(a.some())
+}
+
 func (a *attacker) body() lesson.Body {
 	points := make([]float64, 3*(1+a.IntN(60)))
 	for i := range points {
@@ -181,8 +203,11 @@ func (a *attacker) step(deep bool) sheet.Step {
 				Spot: sheet.Spot{Mark: a.some(), X: a.number(), W: 90, H: 90}}}}},
 			{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: a.some()}}}[a.IntN(7)]
 	case 10, 11:
-		set := &sheet.SetAnswer{Poll: a.some(), Round: a.IntN(4) - 1}
-		if value := poll.Choose(a.some()); a.IntN(5) > 0 {
+		set := &sheet.SetAnswer{Poll: a.some(), Round: a.IntN(4) - 1, Offline: a.IntN(3) == 0}
+		if a.IntN(6) == 0 {
+			set.Sure = []poll.Sureness{poll.Sure, poll.Unsure, "very"}[a.IntN(3)]
+		}
+		if value := a.value(); a.IntN(5) > 0 {
 			set.Value = &value
 		}
 		return sheet.Step{Kind: sheet.KindAnswer, Answer: set}

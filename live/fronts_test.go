@@ -125,12 +125,12 @@ func TestFrontScreen(t *testing.T) {
 	}
 
 	// And they are counted on while the front shows them.
-	front.listenFor([]string{`"tally":{"answered":2,"counts":[0,2]}`})
+	front.listenFor([]string{`"tally":{"answered":2,"chart":{"kind":"bars"`})
 	kenji.call(MethodMove, Move{Frame: second})
 	kenjis := kenji.open(second)[0].Sheet
 	kenji.ops(step(kenjis, sheet.Step{Kind: sheet.KindAnswer,
 		Answer: &sheet.SetAnswer{Poll: question.ID, Round: 1, Value: &yes}}))
-	if !front.said(`"tally":{"answered":2,"counts":[0,2]}`) {
+	if !front.said(`"tally":{"answered":2,"chart":{"kind":"bars"`) {
 		t.Error("an answer does not reach the front")
 	}
 

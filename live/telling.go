@@ -247,18 +247,22 @@ func (r *running) stateFor(was *edition, students []string) []telling {
 		tell([]string{classChannel(r.kept.ID)}, session.Student{})
 		return told
 	}
-	// Students on the same frame, in the same group where that matters, and locked
-	// or not, have the same stage.
+	// Students on the same frame, in the same group where that matters, locked or not, who
+	// talk with the same others, have the same stage.
 	type same struct {
 		frame  string
 		group  int
 		locked bool
 		until  int64
+		talks  string
 	}
 	alike, order := map[same][]string{}, []same{}
 	for _, id := range students {
 		as := same{state.Place(board, r.student(id)), state.GroupOf(id), slices.Contains(state.Locks.Students, id),
-			state.Locks.Until[id]}
+			state.Locks.Until[id], ""}
+		if with, talks := state.TalksWith(id); talks {
+			as.talks = strings.Join(with, " ")
+		}
 		if _, ok := alike[as]; !ok {
 			order = append(order, as)
 		}

@@ -4,6 +4,7 @@
 package standin
 
 import (
+	"alpenglow/core/poll"
 	"context"
 	"fmt"
 	"log/slog"
@@ -21,9 +22,9 @@ type Options struct {
 	Origin string
 	// Students is how many join, 1 to 40.
 	Students int
-	// Right gives for polls, by their ids, the ids of right answers, so that a
-	// plausible share of the class is right. Students guess the other polls.
-	Right map[string][]string
+	// Asked gives questions as they were prepared, by their ids, so that a plausible share of
+	// the class is right, and others make the known mistakes. Students guess the other ones.
+	Asked map[string]poll.Question
 	// Pace stretches all times: 1 for human pace, 0.01 for tests.
 	Pace float64
 	// Seed makes a class that does the same every time, as far as the network lets it.

@@ -23,9 +23,9 @@ const perFrame = 8 * time.Minute
 
 // Past makes up what a class did on the frames of a board, in order of time: the same for
 // the same seed, but for the ids. Of a frame that groups share each student does theirs.
-func Past(board lesson.Board, students int, right map[string][]string, seed uint64, begin time.Time) []Deed {
+func Past(board lesson.Board, students int, asked map[string]poll.Question, seed uint64, begin time.Time) []Deed {
 	random := rand.New(rand.NewPCG(seed, 7))
-	o := Options{Students: students, Right: right, Seed: seed}
+	o := Options{Students: students, Asked: asked, Seed: seed}
 	class := make([]*student, students)
 	for i := range class {
 		class[i] = newStudent(o, i, random)
@@ -56,14 +56,9 @@ func Past(board lesson.Board, students int, right map[string][]string, seed uint
 func (s *student) recall(f lesson.Frame, there []lesson.Element) []sheet.Step {
 	var steps []sheet.Step
 	for _, q := range f.Polls() {
-		if q.Poll.Choice == nil {
-			continue
-		}
-		value := poll.Choose(s.choose(q))
-		steps = append(
-			steps,
-			sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: q.ID, Round: 1, Value: &value}},
-		)
+		value, sure := s.answer(q, 1)
+		steps = append(steps, sheet.Step{Kind: sheet.KindAnswer,
+			Answer: &sheet.SetAnswer{Poll: q.ID, Round: 1, Value: &value, Sure: sure}})
 	}
 	if f.Permission == lesson.Look {
 		return steps
@@ -82,22 +77,4 @@ func (s *student) recall(f lesson.Frame, there []lesson.Element) []sheet.Step {
 		}
 	}
 	return steps
-}
-
-// RightAnswers gives for each poll of a board those that are right.
-func RightAnswers(board lesson.Board) map[string][]string {
-	right := map[string][]string{}
-	for _, f := range board.Frames {
-		for _, q := range f.Polls() {
-			if q.Poll.Choice == nil {
-				continue
-			}
-			for _, o := range q.Poll.Choice.Options {
-				if o.Right {
-					right[q.ID] = append(right[q.ID], o.ID)
-				}
-			}
-		}
-	}
-	return right
 }

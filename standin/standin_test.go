@@ -146,7 +146,7 @@ func TestClass(t *testing.T) {
 		Prompt: "What do you notice about the tide?", Paper: paper.Paper{Kind: paper.Plain},
 		Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: []lesson.Element{asked, card}}}}
 	s, n, o := rehearsing(t, board, session.Led)
-	o.Students, o.Right = 20, map[string][]string{"asked": {"month"}}
+	o.Students, o.Asked = 20, standin.Questions(board)
 	class := standin.Start(t.Context(), o)
 
 	var answers, notes, fitting, right, moved int

@@ -163,44 +163,16 @@ func (s *student) next(stage session.Stage, sheets []live.SheetView, me string) 
 	}
 	for _, q := range f.Polls() {
 		at := stage.Polls[q.ID]
-		if at.Phase == poll.Open && own != "" && q.Poll.Choice != nil &&
+		if at.Phase == poll.Open && own != "" &&
 			(s.answered[q.ID] < at.Round || s.random.IntN(25) == 0) {
 			s.answered[q.ID] = at.Round
-			value := poll.Choose(s.choose(q))
+			value, sure := s.answer(q, at.Round)
 			return sheet.Step{Kind: sheet.KindAnswer,
-				Answer: &sheet.SetAnswer{Poll: q.ID, Round: at.Round, Value: &value}}, own, true
+				Answer: &sheet.SetAnswer{Poll: q.ID, Round: at.Round, Value: &value, Sure: sure}}, own, true
 		}
 	}
 	if on == "" || f.Permission == lesson.Look {
 		return sheet.Step{}, "", false
 	}
 	return s.contribute(f, there, me), on, true
-}
-
-// choose answers a poll: right as often as the student knows things. Of the
-// wrong answers one misleads more than the others.
-func (s *student) choose(q lesson.Element) string {
-	choices := q.Poll.Choice.Options
-	right := s.Right[q.ID]
-	if len(right) > 0 && s.random.Float64() < s.knows {
-		return right[s.random.IntN(len(right))]
-	}
-	weights := make([]float64, len(choices))
-	all := 0.0
-	for i, c := range choices {
-		weights[i] = 1 / float64(1+(i+len(q.ID))%len(choices))
-		for _, r := range right {
-			if r == c.ID {
-				weights[i] = 0
-			}
-		}
-		all += weights[i]
-	}
-	at := s.random.Float64() * all
-	for i, w := range weights {
-		if at -= w; at < 0 {
-			return choices[i].ID
-		}
-	}
-	return choices[0].ID
 }

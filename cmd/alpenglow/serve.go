@@ -171,7 +171,7 @@ func run(ctx context.Context, database string, listener net.Listener,
 	config.Rehearsal = func(code string, students int, board lesson.Board) web.Class {
 		return standin.Start(ctx, standin.Options{URL: "http://" + listener.Addr().String(),
 			Origin: setting("PUBLIC_URL", ""), Code: code, Students: students,
-			Right: standin.RightAnswers(board), Pace: pace(), Seed: rand.Uint64(), Log: log})
+			Asked: standin.Questions(board), Pace: pace(), Seed: rand.Uint64(), Log: log})
 	}
 	if address := setting("SMTP_URL", ""); address != "" {
 		sender, err := mail.New(address, s, log)

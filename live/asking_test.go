@@ -1,0 +1,85 @@
+package live
+
+import (
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"alpenglow/core/outcome"
+	"alpenglow/core/poll"
+	"alpenglow/core/session"
+	"alpenglow/core/sheet"
+)
+
+// What answers say is told to the staff alone, live and when asked; a student learns what is
+// thought of their own answer once it is shown, and of nobody else's; neighbours who answered
+// differently are told of each other.
+func TestAsking(t *testing.T) {
+	b := newBattle(t)
+	second := b.board.Frames[1]
+	question := second.Prepared[0]
+	staff := b.connect("staff", RoleStaff)
+	kenji, vera := b.connect("Kenji", RoleStudent), b.connect("Vera", RoleStudent)
+	staff.call(MethodHello, struct{}{})
+	command := func(c session.Command) {
+		t.Helper()
+		if text := string(staff.call(MethodCommand, c)); strings.Contains(text, "problem") {
+			t.Fatal(text)
+		}
+	}
+	command(session.Command{Kind: session.KindGo, Go: &session.Go{Frame: second.ID}})
+	sheets := map[*wire]string{}
+	for _, student := range []*wire{kenji, vera} {
+		student.call(MethodHello, struct{}{})
+		sheets[student] = student.open(second.ID)[0].Sheet
+	}
+	answer := func(student *wire, option int) {
+		t.Helper()
+		value := poll.Choose(question.Poll.Choice.Options[option].ID)
+		student.ops(step(sheets[student], sheet.Step{Kind: sheet.KindAnswer,
+			Answer: &sheet.SetAnswer{Poll: question.ID, Round: 1, Value: &value}}))
+	}
+	staff.listenFor([]string{`"outcome":{"outcomes":[{"poll":"` + question.ID})
+	answer(kenji, 0)
+	answer(vera, 1)
+	if !staff.said(`"outcome":{"outcomes":[{"poll":"` + question.ID) {
+		t.Error("the staff is not told")
+	}
+	var told Outcomes
+	if err := json.Unmarshal(staff.call(MethodOutcome, AskOutcome{Frame: second.ID}), &told); err != nil ||
+		len(told.Outcomes) != 1 || told.Outcomes[0].Answered != 2 || len(told.Outcomes[0].Answers) != 2 {
+		t.Fatalf("%v: %+v", err, told)
+	}
+	no := func(student *wire, method string, ask any) {
+		t.Helper()
+		if text := string(student.call(method, ask)); !strings.Contains(text, "problem") {
+			t.Errorf("%s %+v: %s", method, ask, text)
+		}
+	}
+	mine := func(student *wire) AskVerdict { return AskVerdict{Sheet: sheets[student], Poll: question.ID, Round: 1} }
+	no(kenji, MethodOutcome, AskOutcome{Frame: second.ID})
+	no(kenji, MethodVerdict, mine(kenji)) // it is not shown yet
+	no(staff, MethodVerdict, mine(kenji))
+	no(staff, MethodOutcome, AskOutcome{Frame: "nowhere"})
+
+	// They talk with each other.
+	kenji.listenFor([]string{`"talk":{"poll":"` + question.ID + `","with":["` + b.ids[2] + `"]}`})
+	command(session.Command{Kind: session.KindTalk, Talk: &session.SetTalk{Poll: question.ID}})
+	if !kenji.said(`"talk":{"poll":"` + question.ID + `","with":["` + b.ids[2] + `"]}`) {
+		t.Error("Kenji is not told with whom to talk")
+	}
+	command(session.Command{Kind: session.KindTalk, Talk: &session.SetTalk{}})
+
+	bands := outcome.Bands{From: 10, To: 40}
+	command(session.Command{Kind: session.KindBands, Bands: &session.SetBands{Bands: bands}})
+	command(session.Command{Kind: session.KindPoll, Poll: &session.SetPoll{Poll: question.ID, Phase: poll.Revealed}})
+	var own Verdict
+	if err := json.Unmarshal(vera.call(MethodVerdict, mine(vera)), &own); err != nil || own.Right != question.Poll.Right() ||
+		own.Verdict != question.Poll.Judge(poll.Choose(question.Poll.Choice.Options[1].ID)).Verdict {
+		t.Errorf("%v: %+v", err, own)
+	}
+	no(vera, MethodVerdict, mine(kenji))
+	no(vera, MethodVerdict, AskVerdict{Sheet: sheets[vera], Poll: question.ID, Round: 2})
+	no(vera, MethodVerdict, AskVerdict{Sheet: sheets[vera], Poll: "nothing", Round: 1})
+	no(vera, MethodVerdict, AskVerdict{Sheet: "nothing", Poll: question.ID, Round: 1})
+}
