@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { pictureURL } from '../frame/pictures/pictures'
 import type { AnswerTally, AnswerValue, Element, OwnVerdict, Phase, Sureness } from '../wire/types.gen'
 import { Answer } from './answers/Answer'
+import { asClass } from './charts/asClass'
 import { Chart } from './charts/Chart'
 
 /** An answer as its student has it here. */
@@ -75,7 +76,7 @@ export function PollCard(props: Props) {
           />
         )}
         {tally?.chart ? (
-          <Chart tally={tally} asked={poll} />
+          <Chart tally={asClass(tally, phase === 'revealed')} asked={poll} />
         ) : (
           <Answer
             asked={poll}

@@ -8,7 +8,6 @@ import type { Option, Question } from '../../wire/types.gen'
 import { allKinds, fresh, optionsOf, type Kind } from '../kinds'
 import { Fields } from './Fields'
 import { field, type PickPicture } from './props'
-import { TryAnswer } from './TryAnswer'
 
 type Props = {
   question: Question
@@ -126,7 +125,6 @@ export function QuestionFields({ question, onQuestion, pick, children }: Props) 
           {children}
         </Collapsible.Content>
       </Collapsible.Root>
-      <TryAnswer question={question} />
     </div>
   )
 }

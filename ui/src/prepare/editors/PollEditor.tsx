@@ -5,6 +5,7 @@ import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/windows/Dialog'
 import type { PickPicture } from '../../polls/editors/props'
 import { QuestionFields } from '../../polls/editors/QuestionFields'
+import { TryAnswer } from '../../polls/editors/TryAnswer'
 import { whole } from '../../polls/editors/whole'
 import type { Element } from '../../wire/types.gen'
 import { LibraryDialog } from '../LibraryDialog'
@@ -50,6 +51,9 @@ export function PollEditor({ mark, onClose }: Props) {
           </fieldset>
         )}
       </QuestionFields>
+      <div className="mt-4">
+        <TryAnswer question={poll} />
+      </div>
       <div className="mt-4 flex justify-end">
         <Button look="main" onClick={onClose}>
           {t('prepare.done')}

@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/windows/Dialog'
 import { QuestionFields } from '../../polls/editors/QuestionFields'
+import { TryAnswer } from '../../polls/editors/TryAnswer'
 import { whole } from '../../polls/editors/whole'
 import { fresh, option } from '../../polls/kinds'
 import type { Question } from '../../wire/types.gen'
@@ -18,6 +19,7 @@ export function AskNow({ at, onClose }: { at: number; onClose: () => void }) {
     setQuestion({ ...question, kind: 'choice', choice: { options: answers.map((a) => option(a)) } } as Question)
   const asked = whole(question)
   const few = asked.kind === 'choice' && asked.choice.options.filter((o) => o.text.trim() || o.picture).length < 2
+  const may = !busy && asked.text.trim() !== '' && !few && asked.kind !== 'places'
   async function ask() {
     setBusy(true)
     if (await lesson.addFrame(at, { kind: 'question', question: { asked } })) onClose()
@@ -33,16 +35,21 @@ export function AskNow({ at, onClose }: { at: number; onClose: () => void }) {
           A · B · C · D
         </Button>
       </div>
-      <QuestionFields question={question} onQuestion={setQuestion} />
-      <Button
-        look="main"
-        size="large"
-        className="mt-4 w-full"
-        disabled={busy || !asked.text.trim() || few || asked.kind === 'places'}
-        onClick={() => void ask()}
+      <form
+        className="flex flex-col gap-4"
+        onSubmit={(e) => {
+          e.preventDefault()
+          if (may) void ask()
+        }}
       >
-        {t('rework.askNow')}
-      </Button>
+        <QuestionFields question={question} onQuestion={setQuestion} />
+        <Button type="submit" look="main" size="large" disabled={!may}>
+          {t('rework.askNow')}
+        </Button>
+      </form>
+      <div className="mt-4">
+        <TryAnswer question={question} />
+      </div>
     </Dialog>
   )
 }
