@@ -136,12 +136,12 @@ func contents(t *testing.T, s *store.Store, now time.Time) string {
 				t.Errorf("%s: from %v to %v", n.Title, n.StartedAt, n.EndedAt)
 			}
 			marks, answers := work(t, s, n.ID, sum)
-			if marks < n.Students/2 {
+			if marks+answers < n.Students/2 {
 				t.Errorf("%s with %s: %d marks and %d answers of %d", n.Title, n.ClassName, marks, answers, n.Students)
 			}
 		}
 	}
-	if boards != 8 || lessons != len(schedule) || running != 1 {
+	if boards != 9 || lessons != len(schedule) || running != 1 {
 		t.Errorf("%d boards, %d lessons, %d running", boards, lessons, running)
 	}
 	return fmt.Sprintf("%x", sum.Sum(nil))

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
 	"alpenglow/core/roster"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
@@ -36,6 +37,7 @@ var schedule = []held{
 	{0, "Life on the shore", "9 Aspen", 6, 10},
 	{2, "Begin and end the week", "7 Rowan", 5, 13},
 	{1, "Straight lines", "9 Aspen", 3, 8},
+	{0, "What do you know of the tides?", "8 Juniper", 2, 9},
 	{1, "Straight lines", "10 Willow", 0, 0},
 }
 
@@ -96,6 +98,9 @@ func (f *filler) hold(ctx context.Context, l held, begin time.Time, chance uint6
 		if last, err = r.work(ctx, frame, deeds, last); err != nil {
 			return err
 		}
+		if last, err = r.again(ctx, frame, seed+chance, last); err != nil {
+			return err
+		}
 	}
 	if l.days > 0 {
 		if err := r.command(ctx, last, session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
@@ -147,6 +152,31 @@ func (r *run) command(ctx context.Context, at time.Time, c session.Command) erro
 	return err
 }
 
+// again asks once more, after talking about it, those questions of a frame that ask who is sure.
+func (r *run) again(ctx context.Context, frame lesson.Frame, chance uint64, last time.Time) (time.Time, error) {
+	for _, q := range frame.Polls() {
+		if !q.Poll.Sure {
+			continue
+		}
+		closed, asked := last.Add(20*time.Second), last.Add(3*time.Minute)
+		for _, c := range []struct {
+			at time.Time
+			session.Command
+		}{{closed, session.Command{Kind: session.KindPoll, Poll: &session.SetPoll{Poll: q.ID, Phase: poll.Closed}}},
+			{asked, session.Command{Kind: session.KindAsk, Ask: &session.Ask{Poll: q.ID}}}} {
+			if err := r.command(ctx, c.at, c.Command); err != nil {
+				return last, err
+			}
+		}
+		deeds := standin.Again(frame, q, 2, len(r.in), standin.Questions(r.board), chance, asked)
+		var err error
+		if last, err = r.work(ctx, frame, deeds, asked); err != nil {
+			return last, err
+		}
+	}
+	return last, nil
+}
+
 // work lets the class do what it did on a frame, and gives the time of the last deed.
 func (r *run) work(ctx context.Context, frame lesson.Frame, deeds []standin.Deed, last time.Time) (time.Time, error) {
 	drafts, changes := map[string]*sheet.Draft{}, map[string][]sheet.Change{}
@@ -182,7 +212,7 @@ func (r *run) work(ctx context.Context, frame lesson.Frame, deeds []standin.Deed
 		if len(changes[id]) == 0 {
 			continue
 		}
-		b := store.Batch{Sheet: id, Session: r.ID, Terms: r.State.V.Terms, Changes: changes[id]}
+		b := store.Batch{Sheet: id, Session: r.ID, Expected: r.sheets[id].Seq, Terms: r.State.V.Terms, Changes: changes[id]}
 		b.Marks, b.Amounts = draft.Touched()
 		batches = append(batches, b)
 	}
@@ -190,6 +220,11 @@ func (r *run) work(ctx context.Context, frame lesson.Frame, deeds []standin.Deed
 	stored, err := r.Commit(ctx, batches)
 	if err == nil && len(stored) != len(batches) {
 		err = errors.New("not everything was stored")
+	}
+	for id, all := range changes { // it goes on from here
+		for _, c := range all {
+			r.sheets[id].Take(c)
+		}
 	}
 	return last, err
 }

@@ -78,3 +78,22 @@ func (s *student) recall(f lesson.Frame, there []lesson.Element) []sheet.Step {
 	}
 	return steps
 }
+
+// Again makes up what the same class answers to a question that is asked once more.
+func Again(frame lesson.Frame, q lesson.Element, round, students int, asked map[string]poll.Question, seed uint64,
+	begin time.Time) []Deed {
+	random := rand.New(rand.NewPCG(seed, 8))
+	o := Options{Students: students, Asked: asked, Seed: seed}
+	var deeds []Deed
+	for i := range students {
+		s := newStudent(o, i, random)
+		if s.temper == idle || s.temper == fooling {
+			continue
+		}
+		value, sure := s.answer(q, round)
+		deeds = append(deeds, Deed{i, frame.ID, begin.Add(time.Duration(5+random.IntN(60)) * time.Second),
+			sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: q.ID, Round: round, Value: &value, Sure: sure}}})
+	}
+	slices.SortStableFunc(deeds, func(a, b Deed) int { return a.At.Compare(b.At) })
+	return deeds
+}

@@ -61,7 +61,7 @@ func Bins(of []float64) []Bin {
 	// What lies on an edge belongs to the bin above, whatever rounding makes of it.
 	at := func(x float64) float64 { return math.Floor(x/width + 1e-9) }
 	for at(high)-at(low)+1 > MostBins {
-		width = round(width * 1.5)
+		width = round(width * 2)
 	}
 	first := at(low)
 	bins := make([]Bin, int(at(high)-first)+1)
@@ -75,11 +75,12 @@ func Bins(of []float64) []Bin {
 	return bins
 }
 
-// round gives the next larger of 1, 2 and 5 times a power of ten.
+// round gives what is nearest of 1, 2 and 5 times a power of ten, by how many times larger or
+// smaller it is.
 func round(width float64) float64 {
 	unit := math.Pow(10, math.Floor(math.Log10(width)))
-	for _, times := range []float64{1, 2, 5, 10} {
-		if times*unit >= width*(1-1e-9) {
+	for _, times := range []float64{1, 2, 5} {
+		if next := map[float64]float64{1: 2, 2: 5, 5: 10}[times]; width < unit*math.Sqrt(times*next) {
 			return times * unit
 		}
 	}

@@ -18,7 +18,7 @@ export function Boxes({ asked, given, open, revealed, onGive, seed }: AnswerProp
           <li key={thing.id}>
             <fieldset className="flex flex-wrap items-center gap-[0.4em] rounded-[0.5em] border-2 border-edge bg-paper px-[0.6em] py-[0.4em]">
               <legend className="contents">
-                <span className="flex grow items-center gap-[0.6em] font-semibold">
+                <span className="flex grow basis-full items-center sm:basis-0 gap-[0.6em] font-semibold">
                   <OptionPicture option={thing} />
                   <span dir="auto">{thing.text}</span>
                 </span>

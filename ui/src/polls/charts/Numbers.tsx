@@ -16,7 +16,15 @@ export function Numbers({ chart }: { chart: NumbersChart }) {
   const most = Math.max(...bins.map((b) => b.count))
   const rise = (HIGH - FOOT - 10) / most
   const say = (value: number) => new Intl.NumberFormat(i18n.language, { maximumSignificantDigits: 5 }).format(value)
-  const dots = most <= 12
+  // Each dot stands where its number is; those that would touch stand on each other.
+  const high = new Map<number, number>()
+  const stacked = values.map((value) => {
+    const place = Math.round(x(value) / (2 * DOT + 1))
+    const n = high.get(place) ?? 0
+    high.set(place, n + 1)
+    return { at: place * (2 * DOT + 1), high: n }
+  })
+  const dots = Math.max(...high.values()) <= 12
   return (
     <figure className="flex flex-col gap-[0.4em]" dir="ltr">
       <svg
@@ -34,28 +42,20 @@ export function Numbers({ chart }: { chart: NumbersChart }) {
             strokeWidth={1}
           />
         )}
-        {bins.map((b) =>
-          dots ? (
-            Array.from({ length: b.count }, (_, i) => (
-              <circle
-                key={`${b.low} ${i}`}
-                cx={x((b.low + b.high) / 2)}
-                cy={HIGH - FOOT - DOT - 3 - i * (2 * DOT + 1)}
-                r={DOT}
+        {dots
+          ? stacked.map(({ at, high }, i) => (
+              <circle key={i} cx={at} cy={HIGH - FOOT - DOT - 3 - high * (2 * DOT + 1)} r={DOT} className="fill-dusk" />
+            ))
+          : bins.map((b) => (
+              <rect
+                key={b.low}
+                x={x(b.low) + 1}
+                width={Math.max(2, x(b.high) - x(b.low) - 2)}
+                y={HIGH - FOOT - b.count * rise}
+                height={b.count * rise}
                 className="fill-dusk"
               />
-            ))
-          ) : (
-            <rect
-              key={b.low}
-              x={x(b.low) + 1}
-              width={Math.max(2, x(b.high) - x(b.low) - 2)}
-              y={HIGH - FOOT - b.count * rise}
-              height={b.count * rise}
-              className="fill-dusk"
-            />
-          ),
-        )}
+            ))}
         <line x1={0} x2={WIDE} y1={HIGH - FOOT} y2={HIGH - FOOT} className="stroke-night" strokeWidth={2} />
         {middle && (
           <line

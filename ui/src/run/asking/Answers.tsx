@@ -25,18 +25,17 @@ export function Answers({ frame, staff }: { frame: Frame; staff: Staff }) {
 type Props = { mark: Element & { kind: 'poll' }; outcome: Outcome; frame: Frame; staff: Staff }
 
 function OneQuestion({ mark, outcome, frame, staff }: Props) {
-  const { t, i18n } = useTranslation()
+  const { t } = useTranslation()
   const { answered, of, halfMs, round, verdicts, percent } = outcome
   const ended = staff.state.polls[mark.id]?.phase !== 'open'
   const half =
     halfMs !== undefined
       ? t('asking.half', { count: Math.max(1, Math.round(halfMs / 1000)) })
       : answered > 0 && t(ended ? 'asking.fewerThanHalf' : 'asking.notHalfYet')
-  const list = new Intl.ListFormat(i18n.language, { style: 'short', type: 'unit' })
   const facts = [
+    round > 1 && t('poll.round', { round }),
     t('poll.answered', { count: answered, all: of }),
     half,
-    round > 1 && t('poll.round', { round }),
     staff.state.polls[mark.id] &&
       mark.poll.sure &&
       outcome.sure &&
@@ -50,7 +49,7 @@ function OneQuestion({ mark, outcome, frame, staff }: Props) {
             {mark.poll.text}
           </h2>
           <p className="text-slate" role="status">
-            {list.format(facts)}
+            {facts.join(' · ')}
           </p>
         </header>
         {verdicts && answered > 0 && percent && (

@@ -42,8 +42,11 @@ export function Moved({ moved, round }: { moved: RoundsCompared; round: number }
   const high = Math.max(before.high, after.high)
   const [x0, x1] = [LABELS + BAR, WIDE - LABELS - BAR]
   return (
-    <section aria-label={t('asking.moved', { round })} className="rounded-xl border border-line bg-paper p-4">
-      <h3 className="mb-2 font-semibold">{t('asking.moved', { round })}</h3>
+    <section
+      aria-label={t('asking.moved', { before: round - 1, round })}
+      className="rounded-xl border border-line bg-paper p-4"
+    >
+      <h3 className="mb-2 font-semibold">{t('asking.moved', { before: round - 1, round })}</h3>
       <svg
         viewBox={`0 0 ${WIDE} ${high}`}
         className="w-full max-w-3xl"

@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test'
+
+export default defineConfig({
+  testDir: ".", testMatch: "zzlook.ts",
+  workers: 2,
+  timeout: 120_000,
+  reporter: [['list']],
+  // A busy machine may take its time; what never comes still fails.
+  expect: { timeout: 15_000 },
+  use: {
+    actionTimeout: 15_000,
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
+      args: [
+        '--no-sandbox',
+        '--font-render-hinting=none',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--use-fake-device-for-media-stream',
+        '--use-fake-ui-for-media-stream',
+      ],
+    },
+  },
+})
