@@ -1,0 +1,234 @@
+import { expect, test, type Page } from '@playwright/test'
+import { demo } from '../support/demo'
+import { accessible, desk, device, join, phone, press, saved, signIn } from '../support/people'
+
+const server = demo()
+
+/** A lesson of the board with a question of each kind. */
+async function asking(page: Page) {
+  await signIn(page)
+  await page.getByRole('link', { name: 'Start a lesson of What do you know of the tides?' }).click()
+  await page.getByLabel('typed by the students').check()
+  await page.getByRole('button', { name: 'Start now' }).click()
+  const pill = page.getByRole('button', { name: /^Join code/ })
+  await expect(pill).toBeVisible()
+  return (await pill.innerText()).trim()
+}
+
+test('a question of each kind: answered by keys and by touch, counted, judged only when it is shown', async ({
+  browser,
+}) => {
+  test.setTimeout(300_000)
+  const teacher = await device(browser, server.url)
+  const code = await asking(teacher)
+  const [ada, bo] = [await device(browser, server.url), await device(browser, server.url, phone)]
+  await join(ada, code, 'Ada')
+  await join(bo, code, 'Bo')
+  const tab = () => press(teacher.getByRole('tab', { name: 'Answers' }))
+  const now = (what: string) => teacher.getByRole('region', { name: what })
+  /** The class is led on, and both have come there. */
+  async function lead(n: number, question: string) {
+    await press(teacher.getByRole('button', { name: new RegExp(`Lead everybody to frame ${n}\\b`) }))
+    for (const page of [ada, bo]) await expect(page.getByRole('group', { name: question })).toBeVisible()
+    await tab()
+  }
+  const reveal = () => press(teacher.getByRole('button', { name: 'Show the right answer' }))
+
+  // Choose one, and say how sure; then talk, and ask again.
+  const month = 'How long is it from one new moon to the next?'
+  await tab()
+  await press(ada.getByRole('radio', { name: '14.77 days' }), ' ')
+  await press(ada.getByRole('radio', { name: 'sure', exact: true }), ' ')
+  await bo.getByText('29.53 days').tap()
+  await bo.getByText('not sure', { exact: true }).tap()
+  for (const page of [ada, bo]) await saved(page)
+  await expect(now(month).getByRole('status')).toContainText('2 of 2 answered')
+  await expect(now(month).getByRole('status')).toContainText('1 sure and wrong')
+  await expect(now('Sure, and not right')).toContainText('Ada')
+  await expect(now('Known mistakes')).toContainText('took new moon to full moon 1')
+  await expect(now('What you might do next')).toContainText('Let neighbours talk, then ask again')
+  await expect(now('What you might do next')).toContainText('Not certain: with 2 answers')
+  for (const page of [ada, bo]) await expect(page.getByText('took new moon to full moon')).toHaveCount(0)
+  await accessible(teacher)
+  await press(teacher.getByRole('button', { name: 'Make pairs' }))
+  await expect(ada.getByText('Talk with Bo about this question.')).toBeVisible()
+  await expect(bo.getByText('Talk with Ada about this question.')).toBeVisible()
+  await accessible(bo)
+  await press(now('What you might do next').getByRole('button', { name: 'Ask again' }))
+  await expect(ada.getByText('Round 2')).toBeVisible()
+  await press(ada.getByRole('radio', { name: '29.53 days' }), ' ')
+  await bo.getByText('29.53 days').tap()
+  const moved = now('Who moved, from round 1 to round 2')
+  await expect(moved).toContainText('Of 2 who answered both times, 1 came to what is right, 0 left it, 1 stayed right.')
+  await expect(moved).toContainText('The class gained 1 of what it could gain')
+  await press(teacher.getByRole('button', { name: 'The talking is over' }))
+  await expect(ada.getByText('Talk with Bo')).toHaveCount(0)
+  await expect(ada.getByText(/The Moon is around in 27/)).toHaveCount(0)
+  await reveal()
+  await expect(ada.getByText('Your answer is right.')).toBeVisible()
+  await expect(ada.getByText(/The Moon is around in 27/)).toBeVisible()
+
+  // A number, read as it was written, with its unit; what cannot be read is told.
+  const gap = 'How long is it from one high tide to the next?'
+  await lead(2, gap)
+  await ada.getByLabel('Write a number.').fill('half a day')
+  await press(ada.getByRole('button', { name: 'Give this answer' }))
+  await expect(ada.getByText('This cannot be read as a number.')).toBeVisible()
+  await ada.getByLabel('Write a number.').fill('745 min')
+  await ada.getByLabel('Write a number.').press('Enter')
+  await expect(ada.getByText('Read as 745 min.')).toBeVisible()
+  await bo.getByLabel('Write a number.').fill('12')
+  await bo.getByRole('button', { name: 'Give this answer' }).tap()
+  await expect(now('Known mistakes')).toContainText('took half a day 1')
+  await expect(now(gap).getByRole('img', { name: /^The numbers in order: 12; 12\.417/ })).toBeVisible()
+  await expect(now(gap)).toContainText('1 right · 50 %')
+  await accessible(teacher)
+  await reveal()
+  await expect(ada.getByText('Your answer is right.')).toBeVisible()
+  await expect(bo.getByText('Your answer is not right.')).toBeVisible()
+  await expect(bo.getByText('Right is: 12.42 h')).toBeVisible()
+
+  await lead(3, 'What makes the tides?')
+  await press(ada.getByRole('checkbox', { name: 'the Moon' }), ' ')
+  await press(ada.getByRole('checkbox', { name: 'the Sun' }), ' ')
+  await bo.getByText('the wind').tap()
+  await expect(now('What makes the tides?')).toContainText('1 right · 50 %')
+  await expect(now('Known mistakes')).toContainText('took waves for tides')
+
+  await lead(4, 'The far side of the Moon is always dark.')
+  await press(ada.getByRole('radio', { name: 'False' }), ' ')
+  await bo.getByText('Not sure', { exact: true }).tap()
+  await expect(now('The far side of the Moon is always dark.')).toContainText('1 not right · 50 %')
+
+  const word = 'What is the force called with which the Moon pulls the water?'
+  await lead(5, word)
+  await ada.getByLabel('Write a short answer.').fill('Gravty')
+  await ada.getByLabel('Write a short answer.').press('Enter')
+  await bo.getByLabel('Write a short answer.').fill('magnetism')
+  await bo.getByRole('button', { name: 'Give this answer' }).tap()
+  await expect(
+    now(word).getByRole('listitem').filter({ hasText: 'Gravty' }).getByRole('img', { name: 'right' }),
+  ).toBeVisible()
+  await expect(now('Known mistakes')).toContainText('took magnets for it')
+  await reveal()
+  await expect(ada.getByText('It is spelt a little differently.')).toBeVisible()
+
+  // The right order, which nobody is shown before.
+  const phases = 'Put the phases in order, from new moon on.'
+  await lead(6, phases)
+  const right = ['new moon', 'first quarter', 'full moon', 'last quarter']
+  const list = ada.getByRole('group', { name: phases }).getByRole('listitem')
+  const stands = async () => (await list.allInnerTexts()).map((text) => right.find((r) => text.includes(r))!)
+  expect(await stands()).not.toEqual(right)
+  for (const [at, name] of right.entries())
+    while ((await stands()).indexOf(name) > at) await press(ada.getByRole('button', { name: `Up: ${name}` }))
+  await press(ada.getByRole('button', { name: 'That is my order' }))
+  await bo.getByRole('button', { name: 'That is my order' }).tap()
+  await expect(now(phases)).toContainText('1 right · 50 %')
+  await accessible(ada)
+
+  await lead(7, 'What belongs to what?')
+  const belongs = (page: Page, what: string) => page.getByLabel(`What belongs to: ${what}`)
+  for (const [what, to] of [
+    ['spring tide', /in one line/],
+    ['neap tide', /right angle/],
+    ['ebb', /goes down/],
+  ] as const) {
+    const words = await belongs(ada, what).getByRole('option').allInnerTexts()
+    await belongs(ada, what).selectOption(words.find((w) => to.test(w))!)
+  }
+  const far = (await belongs(bo, 'spring tide').getByRole('option').allInnerTexts()).find((w) => /far away/.test(w))!
+  await belongs(bo, 'spring tide').selectOption(far)
+  await expect(now('What belongs to what?')).toContainText('1 right · 50 %')
+  await expect(now('Known mistakes')).toContainText('took spring for the season 1')
+  await accessible(bo)
+  await accessible(teacher)
+
+  await lead(8, 'Fill the blanks.')
+  await ada.getByLabel('Blank 1').fill('moon')
+  await ada.getByLabel('Blank 2').selectOption('higher')
+  await press(ada.getByRole('button', { name: 'Give this answer' }))
+  await bo.getByLabel('Blank 1').fill('Sun')
+  await bo.getByRole('button', { name: 'Give this answer' }).tap()
+  await expect(now('Fill the blanks.')).toContainText('1 right · 50 %')
+
+  await lead(9, 'What shines by itself?')
+  const home = {
+    'the Sun': 'shines by itself',
+    'the Moon': 'is lit',
+    'a lamp': 'shines by itself',
+    'the Earth': 'is lit',
+  }
+  for (const [thing, box] of Object.entries(home))
+    await press(ada.getByRole('group', { name: thing }).getByRole('radio', { name: box }), ' ')
+  await bo.getByRole('group', { name: 'the Moon' }).getByText('shines by itself').tap()
+  await expect(now('What shines by itself?')).toContainText('1 right · 50 %')
+  await reveal()
+  await expect(ada.getByText('Your answer is right.')).toBeVisible()
+  await expect(bo.getByText('Your answer is not right.')).toBeVisible()
+  await accessible(bo)
+
+  await lead(10, 'How well could you explain the tides to somebody at home?')
+  await press(ada.getByRole('radio', { name: '5: very well' }), ' ')
+  await bo.getByText('3', { exact: true }).tap()
+  await expect(now('How well could you explain')).toContainText('2 of 2 answered')
+  await expect(teacher.getByRole('button', { name: 'Show the right answer' })).toHaveCount(0)
+
+  await lead(11, 'What shall we look at next?')
+  await press(ada.getByRole('button', { name: 'That is my order' }))
+  await bo.getByRole('button', { name: 'That is my order' }).tap()
+  await expect(now('What shall we look at next?')).toContainText('W = ')
+
+  // In one's own words: on the front only once no more can come unread.
+  await lead(12, 'What do you still wonder about?')
+  await ada.getByLabel('Write it in your own words.').fill('Why two?')
+  await press(ada.getByRole('button', { name: 'Give this answer' }))
+  await bo.getByLabel('Write it in your own words.').fill('why two')
+  await bo.getByRole('button', { name: 'Give this answer' }).tap()
+  await expect(now('What do you still wonder about?').getByRole('listitem')).toContainText('2 times')
+  await press(teacher.getByRole('button', { name: 'Everybody’s answer …' }))
+  await expect(teacher.getByRole('row', { name: /Ada/ })).toContainText('Why two?')
+  await accessible(teacher)
+  await teacher.keyboard.press('Escape')
+
+  // After the end: kept, and marked.
+  await press(teacher.getByRole('button', { name: 'Close the poll' }))
+  await expect(ada.getByText('The poll is closed.')).toBeVisible()
+})
+
+test('a question is written: of any kind, tried as students would answer, asked on the spot', async ({ browser }) => {
+  test.setTimeout(180_000)
+  const teacher = await device(browser, server.url, desk)
+  const code = await asking(teacher)
+  const ada = await device(browser, server.url, phone)
+  await join(ada, code, 'Ada')
+  await press(teacher.getByRole('button', { name: 'Change the lesson' }))
+  await press(teacher.getByRole('menuitem', { name: 'Ask a question now…' }))
+  const write = teacher.getByRole('dialog', { name: 'Ask a question now' })
+  const kind = write.getByLabel('How it is answered')
+  const offered = await kind.getByRole('option').allInnerTexts()
+  expect(offered).toHaveLength(14)
+  for (const one of offered) {
+    await kind.selectOption(one)
+    await accessible(teacher)
+  }
+  await kind.selectOption('A number')
+  await write.getByLabel('Question', { exact: true }).fill('How many moons has the Earth?')
+  await write.getByLabel('Right number').fill('one')
+  await expect(write.getByRole('alert')).toContainText('This cannot be read as a number.')
+  await write.getByLabel('Right number').fill('1')
+  await press(write.getByRole('button', { name: 'Another known mistake' }))
+  await write.getByLabel('Wrong answer 1', { exact: true }).fill('2')
+  await write.getByLabel('Wrong answer 1, up to').fill('100')
+  await write.getByLabel('Name of mistake 1').fill('took moons of others')
+  await write.getByText('Try it: answer as a student would').click()
+  await write.getByLabel('Write a number.').fill('53')
+  await write.getByLabel('Write a number.').press('Enter')
+  await expect(write.getByRole('status').filter({ hasText: 'not right' })).toContainText('took moons of others')
+  await press(write.getByRole('button', { name: 'Ask the class' }))
+  await expect(ada.getByRole('group', { name: 'How many moons has the Earth?' })).toBeVisible()
+  await ada.getByLabel('Write a number.').fill('53')
+  await ada.getByRole('button', { name: 'Give this answer' }).tap()
+  await press(teacher.getByRole('tab', { name: 'Answers' }))
+  await expect(teacher.getByRole('region', { name: 'Known mistakes' })).toContainText('took moons of others 1')
+})
