@@ -98,8 +98,13 @@ func (f *filler) hold(ctx context.Context, l held, begin time.Time, chance uint6
 		if last, err = r.work(ctx, frame, deeds, last); err != nil {
 			return err
 		}
+		before := last
 		if last, err = r.again(ctx, frame, seed+chance, last); err != nil {
 			return err
+		}
+		// What comes after it comes so much later.
+		for i := range deeds {
+			deeds[i].At = deeds[i].At.Add(last.Sub(before))
 		}
 	}
 	if l.days > 0 {

@@ -47,3 +47,13 @@ func (s *server) tryQuestion(c *gin.Context) {
 	}
 	c.JSON(http.StatusOK, told)
 }
+
+// questionsOf says how the questions of the lesson in the path did.
+func (s *server) questionsOf(c *gin.Context) {
+	_, kept, _, err := s.read(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, kept.Questions())
+}

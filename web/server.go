@@ -238,6 +238,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/sessions/:id/past", s.timeline)
 	teacher.GET("/sessions/:id/past/:after", s.moment)
 	teacher.GET("/sessions/:id/coverage", s.coverage)
+	teacher.GET("/sessions/:id/questions", s.questionsOf)
 	teacher.GET("/sessions/:id/line", s.line)
 	teacher.GET("/sessions/:id/varied", s.varied)
 	teacher.POST("/sessions/:id/people/:participant/name", s.renamePerson)

@@ -137,6 +137,8 @@ var names = map[reflect.Type]string{
 	of[outcome.Moved]():   "RoundsCompared",
 	of[poll.Blank]():      "TextBlank",
 	of[live.Verdict]():    "OwnVerdict",
+	of[record.Asked]():    "QuestionKept",
+	of[measure.Set]():     "ItemSet",
 	of[poll.Truth]():      "TruthAsked",
 	of[poll.Held]():       "TruthGiven",
 	of[poll.Number]():     "NumberAsked",

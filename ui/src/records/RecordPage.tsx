@@ -4,6 +4,7 @@ import { useCallback, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { answerID } from '../rules/answers'
+import { Questions } from './Questions'
 import { PollCard } from '../polls/PollCard'
 import { textOf } from '../frame/paint/geometry'
 import { nameKey } from '../frame/marks/useMark'
@@ -116,6 +117,7 @@ export function RecordPage() {
             })}
           </section>
         )}
+        <Questions session={about.id} />
         <section aria-labelledby="happened">
           <h2 id="happened" className="mb-3 text-xl">
             {t('run.tabLine')}

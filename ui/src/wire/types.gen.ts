@@ -2291,6 +2291,65 @@ export type TimeLine = {
   events: Array<LineEvent>;
 };
 
+export type WrongAnswer = {
+  text: string;
+  mistake?: boolean;
+  count: number;
+  upper: number;
+  middle: number;
+  lower: number;
+};
+
+export type QuestionKept = {
+  frame: string;
+  poll: string;
+  text: string;
+  right: number;
+  answered: number;
+  mean: number;
+  span: Interval;
+  wrong: Array<WrongAnswer>;
+};
+
+export type Item = {
+  difficulty: number;
+  upper: number;
+  lower: number;
+  discrimination: number;
+  total?: number;
+  rest?: number;
+  restSpan?: Interval;
+  without?: number;
+};
+
+export type ItemSet = {
+  items: Array<Item>;
+  alpha?: number;
+  alphaSpan?: Interval;
+  error?: number;
+};
+
+export type Row = {
+  shares: Array<number>;
+} & Student;
+
+export type ByObjective = {
+  id: string;
+  text: string;
+  questions: number;
+  answers: number;
+  mean: number;
+};
+
+export type Questions = {
+  questions: Array<QuestionKept>;
+  all: number;
+  set?: ItemSet;
+  students: Array<Row>;
+  mistakes: Array<Named>;
+  objectives: Array<ByObjective>;
+};
+
 export type AlikeGroup = {
   name: string;
   texts: Array<string>;

@@ -17,14 +17,14 @@ export function Numbers({ chart }: { chart: NumbersChart }) {
   const rise = (HIGH - FOOT - 10) / most
   const say = (value: number) => new Intl.NumberFormat(i18n.language, { maximumSignificantDigits: 5 }).format(value)
   // Each dot stands where its number is; those that would touch stand on each other.
-  const high = new Map<number, number>()
+  const piles = new Map<number, { at: number; count: number }>()
   const stacked = values.map((value) => {
-    const place = Math.round(x(value) / (2 * DOT + 1))
-    const n = high.get(place) ?? 0
-    high.set(place, n + 1)
-    return { at: place * (2 * DOT + 1), high: n }
+    const key = Math.floor(x(value) / (2 * DOT + 1))
+    const pile = piles.get(key) ?? { at: x(value), count: 0 }
+    piles.set(key, { ...pile, count: pile.count + 1 })
+    return { at: pile.at, high: pile.count }
   })
-  const dots = Math.max(...high.values()) <= 12
+  const dots = Math.max(...[...piles.values()].map((p) => p.count)) <= 12
   return (
     <figure className="flex flex-col gap-[0.4em]" dir="ltr">
       <svg
