@@ -115,7 +115,8 @@ var routes = map[string]struct {
 	"DELETE /api/sessions/:id/fronts": {who: teaching}, "POST /api/sessions/:id/end": {who: teaching},
 	"GET /api/sessions/:id/record": {who: teaching}, "GET /api/sessions/:id/record.csv": {who: teaching},
 	"GET /api/sessions/:id/alike": {who: teaching}, "GET /api/sessions/:id/questions": {who: teaching},
-	"GET /api/sessions/:id/past": {who: teaching}, "GET /api/sessions/:id/past/:after": {who: teaching},
+	"GET /api/sessions/:id/answers-alike": {who: teaching},
+	"GET /api/sessions/:id/past":          {who: teaching}, "GET /api/sessions/:id/past/:after": {who: teaching},
 	"GET /api/sessions/:id/line": {who: teaching}, "GET /api/sessions/:id/varied": {who: teaching},
 	"POST /api/sessions/:id/people/:participant/name": {who: teaching},
 	"GET /api/sessions/:id/coverage": {

@@ -1,9 +1,15 @@
 package web
 
 import (
+	"cmp"
 	"net/http"
+	"slices"
+	"strconv"
 
+	"alpenglow/core/alike"
+	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
+	"alpenglow/core/record"
 	"alpenglow/core/refusal"
 
 	"github.com/gin-gonic/gin"
@@ -56,4 +62,41 @@ func (s *server) questionsOf(c *gin.Context) {
 		return
 	}
 	c.JSON(http.StatusOK, kept.Questions())
+}
+
+// answersAlike says which texts that answer a question of the lesson in the path, in a round,
+// say the same. They are called by who gave them.
+func (s *server) answersAlike(c *gin.Context) {
+	n, err := s.ownSession(c)
+	var marks []record.Mark
+	if err == nil {
+		marks, err = s.Store.SessionMarks(c.Request.Context(), n.ID)
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	reply := Alike{Groups: []alike.Group{}, Agreed: []alike.Band{}, Times: []alike.Band{}, Notes: []AlikeNote{}}
+	var texts []alike.Text
+	slices.SortStableFunc(marks, func(a, b record.Mark) int { return cmp.Compare(a.At, b.At) })
+	for _, m := range marks {
+		a := m.Answer
+		if a == nil || !m.OnFrame() || a.Late || a.Poll != c.Query("poll") || strconv.Itoa(a.Round) != c.Query("round") {
+			continue
+		}
+		text := a.Value.Text()
+		if text == "" {
+			continue
+		}
+		reply.Notes = append(reply.Notes, AlikeNote{ID: m.Author, Author: m.Author, Text: text, Tint: lesson.Tints[0]})
+		texts = append(texts, alike.Text{ID: m.Author, Words: text})
+	}
+	if len(texts) > mostAlike {
+		refuse(c, refusal.About(refusal.TooMany, "at most %d texts are compared", mostAlike))
+		return
+	}
+	if groups := alike.Groups(texts, string(n.Language)); groups != nil {
+		reply.Groups = groups
+	}
+	c.JSON(http.StatusOK, reply)
 }

@@ -239,6 +239,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/sessions/:id/past/:after", s.moment)
 	teacher.GET("/sessions/:id/coverage", s.coverage)
 	teacher.GET("/sessions/:id/questions", s.questionsOf)
+	teacher.GET("/sessions/:id/answers-alike", s.answersAlike)
 	teacher.GET("/sessions/:id/line", s.line)
 	teacher.GET("/sessions/:id/varied", s.varied)
 	teacher.POST("/sessions/:id/people/:participant/name", s.renamePerson)

@@ -37,6 +37,10 @@ type Outcome struct {
 	// them who have not.
 	Of      int      `json:"of"`
 	Waiting []string `json:"waiting"`
+	// Late counts answers that came too late and count nowhere, Offline those in time that
+	// were given without network.
+	Late    int `json:"late"`
+	Offline int `json:"offline"`
 	// HalfMS is by when half had answered, in milliseconds since it was asked, by an
 	// estimate that counts those without an answer; nil where fewer have.
 	HalfMS *int64 `json:"halfMs,omitempty"`
@@ -78,6 +82,12 @@ func Of(id string, q poll.Question, state poll.State, given []Given, here []Pres
 	for _, g := range inRound(q, given, state.Round) {
 		j := q.Judge(g.Value)
 		o.Answers = append(o.Answers, Answer{g.Student, g.Value, q.Says(g.Value), j, g.Sure, g.At, g.Late, g.Offline})
+		switch {
+		case g.Late:
+			o.Late++
+		case g.Offline:
+			o.Offline++
+		}
 		if !g.Late {
 			inTime[g.Student] = g
 		}

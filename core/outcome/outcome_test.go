@@ -43,6 +43,9 @@ func TestOf(t *testing.T) {
 	if got.Answered != 3 || got.Of != 5 || fmt.Sprint(got.Waiting) != "[dov ela]" {
 		t.Errorf("%d of %d, without %v", got.Answered, got.Of, got.Waiting)
 	}
+	if got.Late != 1 || got.Offline != 1 {
+		t.Errorf("%d late, %d without network", got.Late, got.Offline)
+	}
 	if *got.Verdicts != (poll.Judged{Right: 2, Wrong: 1, Span: measure.Wilson(2, 3)}) || fmt.Sprint(got.Percent) != "[67 0 33]" {
 		t.Errorf("%+v, %v", got.Verdicts, got.Percent)
 	}

@@ -26,3 +26,14 @@ func (f *Free) chart(values []Value) Chart {
 	}
 	return Chart{Kind: ChartTexts, Texts: &Texts{texts(written, func(string) Judgement { return Judgement{} })}}
 }
+
+// Text gives what an answer says in words of its student's own; nothing of other kinds.
+func (v Value) Text() string {
+	switch {
+	case v.Open != nil:
+		return v.Open.Text
+	case v.Short != nil:
+		return v.Short.Text
+	}
+	return ""
+}

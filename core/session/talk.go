@@ -25,7 +25,7 @@ type Talk struct {
 }
 
 // maxTalked is how many pairs are remembered, so that they do not come together again.
-const maxTalked = 2000
+const maxTalked = 450
 
 func (c *SetTalk) do(s *State, _ lesson.Board, with With) error {
 	if c.Poll == "" {

@@ -170,8 +170,16 @@ test('a question of each kind: answered by keys and by touch, counted, judged on
 
   await lead(10, 'How well could you explain the tides to somebody at home?')
   await press(ada.getByRole('radio', { name: '5: very well' }), ' ')
+  // Without network an answer is kept, and comes too late: it counts nowhere, and both are told.
+  await bo.context().setOffline(true)
+  await expect(bo.getByRole('status').filter({ hasText: 'no network' })).toBeVisible()
   await bo.getByText('3', { exact: true }).tap()
-  await expect(now('How well could you explain')).toContainText('2 of 2 answered')
+  await expect(now('How well could you explain')).toContainText('1 of 1 answered')
+  await press(teacher.getByRole('button', { name: 'Close the poll' }))
+  await bo.context().setOffline(false)
+  await expect(bo.getByText('Your answer came after the end.')).toBeVisible({ timeout: 40_000 })
+  await expect(now('How well could you explain')).toContainText('1 of 2 answered')
+  await expect(now('How well could you explain')).toContainText('1 late')
   await expect(teacher.getByRole('button', { name: 'Show the right answer' })).toHaveCount(0)
 
   await lead(11, 'What shall we look at next?')
@@ -181,13 +189,17 @@ test('a question of each kind: answered by keys and by touch, counted, judged on
 
   // In one's own words: on the front only once no more can come unread.
   await lead(12, 'What do you still wonder about?')
-  await ada.getByLabel('Write it in your own words.').fill('Why two?')
+  await ada.getByLabel('Write it in your own words.').fill('the Moon pulls the water')
   await press(ada.getByRole('button', { name: 'Give this answer' }))
-  await bo.getByLabel('Write it in your own words.').fill('why two')
+  await bo.getByLabel('Write it in your own words.').fill('The moon pulls the water!')
   await bo.getByRole('button', { name: 'Give this answer' }).tap()
   await expect(now('What do you still wonder about?').getByRole('listitem')).toContainText('2 times')
+  await press(teacher.getByRole('button', { name: 'What says the same' }))
+  await expect(teacher.getByRole('textbox', { name: 'Name of this group of 2 notes' })).toHaveValue(/moon/i)
+  await accessible(teacher)
+  await teacher.keyboard.press('Escape')
   await press(teacher.getByRole('button', { name: 'Everybody’s answer …' }))
-  await expect(teacher.getByRole('row', { name: /Ada/ })).toContainText('Why two?')
+  await expect(teacher.getByRole('row', { name: /Ada/ })).toContainText('the Moon pulls the water')
   await accessible(teacher)
   await teacher.keyboard.press('Escape')
 

@@ -30,34 +30,6 @@ export const fresh: { [K in Kind]: () => AskedOf<K> } = {
 
 export const allKinds = Object.keys(fresh) as Kind[]
 
-/** Whether there is something to show as right; before it is shown a class's device does not know. */
-export function hasRight(q: Question): boolean {
-  switch (q.kind) {
-    case 'choice':
-      return q.choice.options.some((o) => o.right)
-    case 'several':
-      return q.several.options.some((o) => o.right)
-    case 'truth':
-      return Boolean(q.truth.is)
-    case 'number':
-      return Boolean(q.number.answer)
-    case 'short':
-      return (q.short.accepted?.length ?? 0) > 0
-    case 'order':
-      return true
-    case 'match':
-      return (q.match.pairs?.length ?? 0) > 0
-    case 'blanks':
-      return q.blanks.parts.some((p) => (p.blank?.accepted?.length ?? 0) > 0)
-    case 'boxes':
-      return (q.boxes.homes?.length ?? 0) > 0
-    case 'places':
-      return (q.places.areas ?? []).some((a) => a.right)
-    default:
-      return false
-  }
-}
-
 /** What a question offers to read, whatever is done with it; for small pictures and lists. */
 export function optionsOf(q: Asked): Option[] {
   switch (q.kind) {

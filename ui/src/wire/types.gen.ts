@@ -1295,6 +1295,8 @@ export type Outcome = {
   round: number;
   of: number;
   waiting: Array<string>;
+  late: number;
+  offline: number;
   halfMs?: number;
   percent?: Array<number>;
   sure?: SureCounts;

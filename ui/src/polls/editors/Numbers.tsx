@@ -1,4 +1,5 @@
 import { useTranslation } from 'react-i18next'
+import { useMe } from '../../wire/useMe'
 import type { Nearness, NumberMistake, Tolerance } from '../../wire/types.gen'
 import { field, type FieldsProps } from './props'
 import { Rows } from './Rows'
@@ -8,13 +9,19 @@ const ways: Nearness[] = ['exact', 'absolute', 'relative', 'figures', 'decimals'
 /** A number: what is right, how near is near enough, its unit, and known wrong ones. */
 export function NumberFields({ asked, onAsked }: FieldsProps<'number'>) {
   const { t, i18n } = useTranslation()
+  const own = useMe().data?.teacher?.settings
   const { number } = asked
-  const put = (part: Partial<typeof number>) =>
-    onAsked({ kind: 'number', number: { ...number, language: number.language || i18n.language, ...part } })
+  // As the class writes; where its language is that of the teacher's country, as that country does.
+  const spoken = own?.classLanguage || own?.language || i18n.language
+  const language = number.language || (own?.region?.startsWith(`${spoken}-`) ? own.region : spoken)
+  const put = (part: Partial<typeof number>) => onAsked({ kind: 'number', number: { ...number, language, ...part } })
   const near = (part: Partial<Tolerance>) => put({ tolerance: { ...number.tolerance, ...part } })
   const { is } = number.tolerance
   return (
     <div className="flex flex-col gap-3">
+      <p className="text-sm text-slate">
+        {t('question.numbersAs', { example: new Intl.NumberFormat(language).format(12345.5) })}
+      </p>
       <div className="flex flex-wrap items-end gap-3">
         <label className="flex flex-col gap-1 font-semibold">
           {t('question.numberRight')}

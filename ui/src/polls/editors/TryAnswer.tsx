@@ -4,7 +4,6 @@ import { call, codeOf } from '../../wire/http'
 import type { AnswerValue, Question, QuestionTried } from '../../wire/types.gen'
 import { Answer } from '../answers/Answer'
 import { VerdictSign } from '../charts/VerdictSign'
-import { hasRight } from '../kinds'
 import { whole } from './whole'
 
 const CALM_MS = 400
@@ -47,7 +46,7 @@ export function TryAnswer({ question }: { question: Question }) {
           {tried.judged && (
             <>
               <VerdictSign verdict={tried.judged.verdict} />
-              {hasRight(asked) && tried.judged.verdict && t(`poll.verdict_${tried.judged.verdict}`)}
+              {tried.judged.verdict && t(`poll.verdict_${tried.judged.verdict}`)}
               {tried.judged.mistake && <span className="text-amber">{tried.judged.mistake}</span>}
               {tried.judged.reason && t(`poll.reason_${tried.judged.reason}`)}
               {tried.says && <span className="text-slate">({tried.says})</span>}

@@ -6,6 +6,7 @@ import { useLessonState } from '../../wire/useLesson'
 import { Advice } from './Advice'
 import { Moved } from './Moved'
 import { People } from './People'
+import { SameSaid } from './SameSaid'
 import { Talking } from './Talking'
 
 /** What the answers to the questions of a frame say, and what one might do next. */
@@ -36,10 +37,9 @@ function OneQuestion({ mark, outcome, frame, staff }: Props) {
     round > 1 && t('poll.round', { round }),
     t('poll.answered', { count: answered, all: of }),
     half,
-    staff.state.polls[mark.id] &&
-      mark.poll.sure &&
-      outcome.sure &&
-      t('asking.sureWrong', { count: outcome.sure.sureWrong }),
+    outcome.sure && t('asking.sureWrong', { count: outcome.sure.sureWrong }),
+    outcome.late > 0 && t('asking.lateCount', { count: outcome.late }),
+    outcome.offline > 0 && t('asking.offlineCount', { count: outcome.offline }),
   ].filter(Boolean) as string[]
   return (
     <section aria-label={mark.poll.text} className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_20rem]">
@@ -58,6 +58,7 @@ function OneQuestion({ mark, outcome, frame, staff }: Props) {
         <div className="text-[17px]">
           <Chart tally={outcome} asked={mark.poll} spans />
         </div>
+        {outcome.chart?.kind === 'texts' && answered > 1 && <SameSaid poll={mark.id} round={round} />}
         {outcome.chart?.kind === 'bars' && answered > 0 && <p className="text-sm text-slate">{t('asking.spans')}</p>}
         {outcome.mistakes && outcome.mistakes.length > 0 && (
           <section aria-label={t('asking.mistakes')}>

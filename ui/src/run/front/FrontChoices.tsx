@@ -17,7 +17,8 @@ export function FrontChoices({ staff, choice, onChoose }: Props) {
   const kinds: FrontKind[] = ['gathering', 'frame', 'sheets', ...(polls.length > 0 ? ['poll' as const] : [])]
   const owners = choice.frame === frame.id || !choice.frame ? (choice.owners ?? []) : []
   function pick(kind: FrontKind) {
-    if (kind === 'poll') onChoose({ kind, poll: choice.poll ?? polls[0]?.id, result: choice.result })
+    if (kind === 'poll')
+      onChoose({ kind, poll: polls.find((p) => p.id === choice.poll)?.id ?? polls[0]?.id, result: choice.result })
     else if (kind === 'sheets') onChoose({ kind, frame: frame.id, owners })
     else onChoose({ kind, ...(kind === 'words' && { words: choice.words ?? '' }) })
   }

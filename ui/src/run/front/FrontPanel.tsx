@@ -16,11 +16,18 @@ type Props = { session: string; staff: Staff; first: Front; onClose: () => void 
 const complete = ({ kind, words, owners }: Front) =>
   kind === 'words' ? !!words?.trim() : kind === 'sheets' ? (owners?.length ?? 0) > 0 : true
 
+/** What is chosen at first: what is shown; of another frame's question, the first one of this frame. */
+function begin(staff: Staff, first: Front): Front {
+  const here = staff.board.frames.find((f) => f.id === staff.state.frame)?.prepared.filter((m) => m.kind === 'poll')
+  const other = first.kind === 'poll' && !here?.some((m) => m.id === first.poll)
+  return { ...first, kind: first.kind || 'gathering', ...(other && here?.[0] && { poll: here[0].id }) }
+}
+
 /** What the front screen shows, and before it shows something, exactly what will be seen. */
 export default function FrontPanel({ session, staff, first, onClose }: Props) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
-  const [choice, choose] = useState<Front>({ ...first, kind: first.kind || 'gathering' })
+  const [choice, choose] = useState<Front>(() => begin(staff, first))
   const [showing, setShowing] = useState(false)
   async function show() {
     setShowing(true)

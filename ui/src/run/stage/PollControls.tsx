@@ -4,7 +4,6 @@ import type { Staff } from '../../wire/lesson'
 import type { Frame, Phase } from '../../wire/types.gen'
 import { useLessonState } from '../../wire/useLesson'
 import { useStaffLesson } from '../../wire/useStaff'
-import { hasRight } from '../../polls/kinds'
 
 /** Closes a poll, opens it again, shows the right answer, and asks once more. */
 export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
@@ -26,7 +25,7 @@ export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
         </span>
         {phase === 'open' && <Button onClick={put('closed')}>{t('poll.close')}</Button>}
         {phase === 'closed' && <Button onClick={put('open')}>{t('poll.open')}</Button>}
-        {phase !== 'revealed' && hasRight(mark.poll) && <Button onClick={put('revealed')}>{t('poll.reveal')}</Button>}
+        {phase !== 'revealed' && outcome?.verdicts && <Button onClick={put('revealed')}>{t('poll.reveal')}</Button>}
         {phase === 'revealed' && <span className="text-fern-deep">{t('poll.revealed')}</span>}
         {phase !== 'open' && (
           <Button onClick={() => void lesson.give({ kind: 'ask', ask: { poll: mark.id } })}>
