@@ -136,7 +136,6 @@ test('pictures of the main views', async ({ browser }) => {
     }
     await addNote(noor, 'half is lit from the left side')
     await saved(noor)
-    await shot(noor, 'student-phone-draw')
 
     await teacher.getByRole('button', { name: /Lead everybody to frame 3/ }).click()
     for (const [i, page] of students.slice(0, 7).entries()) {
@@ -262,6 +261,28 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await shot(teacher, 'overview')
   } finally {
     crowd.kill()
+    await server.remove()
+  }
+})
+
+test('what the answers to a question say, in its second round', async ({ browser }) => {
+  test.setTimeout(120_000)
+  const server = await DemoServer.start()
+  try {
+    const teacher = await device(browser, server.url, { width: 1280, height: 1000 })
+    await signIn(teacher)
+    await teacher.getByRole('link', { name: 'Prepare What do you know of the tides?' }).click()
+    await teacher.getByRole('button', { name: 'Rehearse' }).click()
+    await teacher.getByRole('slider').fill('26')
+    await teacher.getByRole('button', { name: 'Begin the rehearsal' }).click()
+    await teacher.getByText('26 here').waitFor()
+    await teacher.waitForTimeout(12_000)
+    await teacher.getByRole('tab', { name: 'Answers' }).click()
+    await teacher.getByRole('button', { name: 'Make pairs' }).click()
+    await teacher.getByRole('button', { name: 'Ask again' }).first().click()
+    await teacher.waitForTimeout(20_000)
+    await teacher.screenshot({ path: path(folder, 'answers.png') })
+  } finally {
     await server.remove()
   }
 })

@@ -24,7 +24,7 @@ func (s *student) answer(q lesson.Element, round int) (poll.Value, poll.Sureness
 	if !known {
 		full = *q.Poll
 	}
-	knows := min(.95, s.knows+.2*float64(round-1))
+	knows := min(.9, s.knows+.12*float64(round-1))
 	value, right := poll.Value{}, false
 	switch {
 	case full.HasRight() && r.Float64() < knows:

@@ -37,7 +37,7 @@ function OneQuestion({ mark, outcome, frame, staff }: Props) {
     round > 1 && t('poll.round', { round }),
     t('poll.answered', { count: answered, all: of }),
     half,
-    outcome.sure && t('asking.sureWrong', { count: outcome.sure.sureWrong }),
+    outcome.sure && outcome.sure.sureWrong > 0 && t('asking.sureWrong', { count: outcome.sure.sureWrong }),
     outcome.late > 0 && t('asking.lateCount', { count: outcome.late }),
     outcome.offline > 0 && t('asking.offlineCount', { count: outcome.offline }),
   ].filter(Boolean) as string[]

@@ -10,6 +10,7 @@ export function Moved({ moved, round }: { moved: RoundsCompared; round: number }
   const { of, flows, kept, learned, lost, chance, classGain, band, meanGain, meanOf } = moved
   if (of === 0) return <p className="text-slate">{t('asking.nobodyBoth')}</p>
   const number = new Intl.NumberFormat(i18n.language, { maximumFractionDigits: 2, signDisplay: 'negative' })
+  const small = new Intl.NumberFormat(i18n.language, { maximumFractionDigits: 3 })
   const words = (end: FlowEnd) => {
     const truth = end.key === 'true' || end.key === 'false' || end.key === 'notSure'
     return truth
@@ -90,7 +91,7 @@ export function Moved({ moved, round }: { moved: RoundsCompared; round: number }
             {t(
               learned + lost === 0 ? 'asking.nobodyMoved' : chance < 0.05 ? 'asking.notChance' : 'asking.mayBeChance',
               {
-                p: number.format(chance),
+                p: chance < 0.001 ? `< ${small.format(0.001)}` : `= ${small.format(chance)}`,
               },
             )}
           </li>
