@@ -87,7 +87,7 @@ func (f OnFrame) cell() Cell {
 	// Of each question the answer of its last round counts.
 	last := map[string]Answered{}
 	for _, a := range f.Answers {
-		if was, ok := last[a.Poll]; !ok || a.Round > was.Round {
+		if was, ok := last[a.Poll]; !a.Late && (!ok || a.Round > was.Round) {
 			last[a.Poll] = a
 		}
 	}

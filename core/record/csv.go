@@ -18,7 +18,7 @@ const byteOrderMark = "\uFEFF"
 
 // header names the columns; docs/formats/record-csv.md explains them.
 var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed", "round",
-	"column", "to"}
+	"column", "to", "mistake", "sure"}
 
 // CSV writes the record as comma-separated values (RFC 4180, UTF-8): one line
 // for each note, text and answer, one for all that a student drew on a frame,
@@ -36,6 +36,7 @@ func (r Record) CSV(w io.Writer) error {
 		for i, f := range s.Frames {
 			for _, line := range f.lines(r.Board.Frames[i], notes) {
 				row := append([]string{s.Name, strconv.Itoa(i + 1), r.Board.Frames[i].Title}, line...)
+				row = append(row, make([]string, len(header)-len(row))...)
 				for j := range row {
 					row[j] = harmless(row[j])
 				}
@@ -93,8 +94,9 @@ func (r Record) notes() map[string]string {
 	return words
 }
 
-// lines gives kind, content, verdict, standing, time, agreement, round, column and
-// what is replied to, of each thing on a frame; lines and arrows are counted.
+// lines gives kind, content, verdict, standing, time, agreement, round, column,
+// what is replied to, and of an answer its known mistake and whether it was sure, of each
+// thing on a frame; lines and arrows are counted.
 func (f OnFrame) lines(frame lesson.Frame, notes map[string]string) [][]string {
 	var lines [][]string
 	pieces := piecesOf(frame)
@@ -129,8 +131,12 @@ func (f OnFrame) lines(frame lesson.Frame, notes map[string]string) [][]string {
 		)
 	}
 	for _, a := range f.Answers {
-		lines = append(lines, []string{"answer", a.Text, string(a.Verdict), "", clock(a.At), "",
-			strconv.Itoa(a.Round), "", ""})
+		stands := ""
+		if a.Late {
+			stands = "late"
+		}
+		lines = append(lines, []string{"answer", a.Text, string(a.Verdict), stands, clock(a.At), "",
+			strconv.Itoa(a.Round), "", "", a.Mistake, string(a.Sure)})
 	}
 	if len(lines) == 0 {
 		lines = append(lines, []string{"nothing", "", "", "", "", "", "", "", ""})

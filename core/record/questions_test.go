@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"reflect"
+	"strings"
 	"testing"
 
 	"alpenglow/core/lesson"
@@ -121,5 +122,23 @@ func TestQuestionsInAnyOrder(t *testing.T) {
 		if !reflect.DeepEqual(got, want) {
 			t.Fatalf("%+v\n%+v", got, want)
 		}
+	}
+}
+
+// What came late counts nowhere, and is marked where it is listed.
+func TestLateInTheRecord(t *testing.T) {
+	board := lesson.Board{Frames: []lesson.Frame{{ID: "f", Prepared: []lesson.Element{{ID: "p",
+		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Body: poll.Offer(poll.Option{ID: "r", Text: "right", Right: true},
+			poll.Option{ID: "w", Text: "wrong"})}}}}}}}
+	late := record.Mark{Frame: "f", Element: lesson.Element{ID: "p", Author: "a", Body: lesson.Body{Kind: lesson.KindAnswer,
+		Answer: &lesson.Answer{Poll: "p", Round: 1, Value: poll.Choose("r"), Late: true, Sure: poll.Sure}}}}
+	r := record.Build(board, []record.Student{{ID: "a", Name: "Aya"}}, []record.Mark{late})
+	if r.Tallies[0].Answered != 0 || r.Questions().Questions[0].Answered != 0 || r.Coverage(nil).Students[0].Cells[0] != nil {
+		t.Errorf("it counts: %+v", r.Tallies[0])
+	}
+	var out strings.Builder
+	if err := r.CSV(&out); err != nil || !strings.Contains(out.String(), `"answer","right","right","late",`) ||
+		!strings.Contains(out.String(), `"","sure"`) {
+		t.Errorf("%v: %s", err, out.String())
 	}
 }

@@ -241,7 +241,11 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
         {on.answers.map((a) => (
           <li key={`${a.poll} ${a.round}`} className="flex items-center gap-2 px-2.5">
             {a.round > 1 && <span className="text-sm text-slate">{t('poll.round', a)}</span>}
-            <span className="font-semibold">{a.text}</span>
+            <span className="font-semibold" dir="auto">
+              {a.text}
+            </span>
+            {a.mistake && <span className="text-sm text-amber">{a.mistake}</span>}
+            {a.late && <span className="text-sm text-slate">({t('asking.late')})</span>}
             {a.verdict === 'right' && (
               <span className="inline-flex items-center gap-1 rounded-md bg-fern-soft px-1.5 text-sm font-semibold text-fern-deep">
                 <Check size={14} aria-hidden="true" />
