@@ -225,7 +225,7 @@ export function Lesson() {
           <main className="flex min-h-0 grow flex-col" aria-labelledby="task" inert={stage.paused}>
             <div className={(narrow || onlyPoll) && !saidBelow && !stage.walk ? 'bg-paper px-4 py-3' : 'sr-only'}>
               <h1 id="task" dir="auto" className="text-xl leading-tight">
-                {frame.title}
+                {frame.title || t('student.of', { n: stage.number, of: stage.of })}
               </h1>
               {frame.prompt && (
                 <p dir="auto" className="mt-1 text-slate">

@@ -37,9 +37,9 @@ export function PlacesFields({ asked, onAsked, pick }: FieldsProps<'places'>) {
     const box = over.current!.getBoundingClientRect()
     return { x: round((e.clientX - box.left) / box.width), y: round((e.clientY - box.top) / box.height) }
   }
-  function up() {
-    if (from && to && Math.abs(from.x - to.x) > LEAST && Math.abs(from.y - to.y) > LEAST && areas.length < 20)
-      put({ areas: [...areas, fresh(boxOf(from, to))] })
+  function up(end: PlacePoint) {
+    if (from && Math.abs(from.x - end.x) > LEAST && Math.abs(from.y - end.y) > LEAST && areas.length < 20)
+      put({ areas: [...areas, fresh(boxOf(from, end))] })
     setFrom(null)
     setTo(null)
   }
@@ -70,7 +70,7 @@ export function PlacesFields({ asked, onAsked, pick }: FieldsProps<'places'>) {
             setTo(at(e))
           }}
           onPointerMove={(e) => from && setTo(at(e))}
-          onPointerUp={up}
+          onPointerUp={(e) => up(at(e))}
           onPointerCancel={() => setFrom(null)}
         >
           <img
