@@ -45,6 +45,21 @@ func TestAsking(t *testing.T) {
 	if !staff.said(`"outcome":{"outcomes":[{"poll":"` + question.ID) {
 		t.Error("the staff is not told")
 	}
+	// What is known is read anew between an answer and the telling of it: it is told all the same.
+	running, err := b.hub.session(ctx, b.id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, option := range []int{1, 0} {
+		staff.listenFor([]string{`"outcome":{"outcomes":[{"poll":"` + question.ID})
+		answer(kenji, option)
+		if _, err := b.hub.know(ctx, running); err != nil {
+			t.Fatal(err)
+		}
+		if !staff.said(`"outcome":{"outcomes":[{"poll":"` + question.ID) {
+			t.Error("the staff is not told when what is known is read anew")
+		}
+	}
 	var told Outcomes
 	if err := json.Unmarshal(staff.call(MethodOutcome, AskOutcome{Frame: second.ID}), &told); err != nil ||
 		len(told.Outcomes) != 1 || told.Outcomes[0].Answered != 2 || len(told.Outcomes[0].Answers) != 2 {

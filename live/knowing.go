@@ -111,11 +111,18 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 	case k.learned != learned:
 		k.read = time.Time{} // it was not kept up then: it is read once more soon
 	}
+	had := k.answers
 	k.answers, k.waiting, k.queued = map[on]map[string]answered{}, map[string]Waiting{}, true
-	k.asked = map[string]string{}
+	if k.asked == nil {
+		k.asked = map[string]string{}
+	}
 	for _, m := range telling {
 		if m.Mark.V.IsAnswer() {
 			k.answer(m.Frame, m.Mark.V)
+			// What another server has saved is told, too.
+			if a := m.Mark.V.Answer; a != nil && !first && had[on{m.Mark.V.Author, m.Frame}][m.Mark.V.ID].at != m.Mark.V.At {
+				k.asked[a.Poll] = m.Frame
+			}
 		} else {
 			k.wait(Waiting{Sheet: m.Sheet, Frame: m.Frame, Mark: m.Mark.V})
 		}
@@ -282,6 +289,7 @@ func (h *Hub) tellNext(r *running) {
 		if _, err := h.know(ctx, r); err != nil {
 			h.log.Error("who is next", "error", store.Bare(err))
 		}
+		h.hear(r)
 	}
 	at := now()
 	rows, changes := r.next(at)

@@ -21,7 +21,14 @@ async function fingers(page: Page, ...ways: Array<[from: [number, number], to: [
   await touch.detach()
 }
 
-const frameOf = async (page: Page) => (await page.locator('[data-part=frame]').boundingBox())!
+const frameOf = async (page: Page) => {
+  // While the screen turns there is none for a moment.
+  for (;;) {
+    const box = await page.locator('[data-part=frame]').boundingBox()
+    if (box) return box
+    await page.waitForTimeout(100)
+  }
+}
 
 test('on a phone a frame for drawing fills it, upright and turned; one finger draws, two move', async ({ browser }) => {
   const { teacher, code } = await lesson(browser, server.url)
