@@ -41,9 +41,7 @@ func (h *Hub) tellOutcomes(r *running) {
 	var all []outcome.Outcome
 	for id, frame := range asked {
 		if o, ok := r.outcome(frame, id); ok {
-			o.Answers = slices.DeleteFunc(o.Answers, func(a outcome.Answer) bool {
-				return a.Verdict != poll.Wrong || a.Sure != poll.Sure || a.Late
-			})
+			o.Answers = confident(o.Answers)
 			all = append(all, o)
 		}
 	}
@@ -52,6 +50,18 @@ func (h *Hub) tellOutcomes(r *running) {
 	}
 	slices.SortFunc(all, func(a, b outcome.Outcome) int { return cmp.Compare(a.Poll, b.Poll) })
 	h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsOutcome, Outcome: &Outcomes{all}}})
+}
+
+// confident lists who is sure and wrong, without what they said.
+func confident(answers []outcome.Answer) []outcome.Answer {
+	who := []outcome.Answer{}
+	for _, a := range answers {
+		if a.Verdict == poll.Wrong && a.Sure == poll.Sure && !a.Late {
+			who = append(who, outcome.Answer{Student: a.Student, Value: poll.Value{Kind: a.Value.Kind}, Sure: a.Sure,
+				Judgement: poll.Judgement{Verdict: a.Verdict}})
+		}
+	}
+	return who
 }
 
 // outcomes gives what the answers to all questions of a frame say.

@@ -247,7 +247,9 @@ func (b *Blanks) chart(values []Value) Chart {
 			}
 		}
 		row := GridRow{Text: strings.TrimSuffix(numbered(i), ". "), Cells: []GridCell{}}
-		for _, t := range texts(written, func(text string) Judgement { return b.in(blank, text) }) {
+		first, more := some(texts(written, func(text string) Judgement { return b.in(blank, text) }), MostBlankTexts)
+		row.More = more
+		for _, t := range first {
 			row.Cells = append(row.Cells, GridCell{t.Text, t.Count, t.Verdict == Right, t.Mistake})
 		}
 		grid.Rows = append(grid.Rows, row)

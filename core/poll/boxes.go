@@ -91,7 +91,7 @@ func (b *Boxes) bare() Body {
 }
 
 func (b *Boxes) nameless() Body {
-	return Body{Kind: KindBoxes, Boxes: &Boxes{Boxes: options(b.Boxes).bare(), Things: options(b.Things).bare(),
+	return Body{Kind: KindBoxes, Boxes: &Boxes{Boxes: options(b.Boxes).bare(), Things: options(b.Things).bare().mixed(),
 		Homes: b.Homes}}
 }
 

@@ -80,9 +80,36 @@ type Rung struct {
 	Place  int     `json:"place,omitempty"`
 }
 
-// Texts are what was written, with how often, most often first.
+// Bounds of what was written in a chart: how many texts, in all and in one blank, and how many
+// characters of each; who wants to read all of it asks for the answers.
+const (
+	MostTexts      = 100
+	MostBlankTexts = 12
+	MostLetters    = 300
+)
+
+// Texts are what was written, with how often, most often first; More is how many other texts
+// there are.
 type Texts struct {
 	Texts []TextCount `json:"texts"`
+	More  int         `json:"more,omitempty"`
+}
+
+// some gives as many of the texts as a chart holds, and how many there are besides.
+func some(all []TextCount, most int) ([]TextCount, int) {
+	n := min(len(all), most)
+	for i := range all[:n] {
+		if letters := []rune(all[i].Text); len(letters) > MostLetters {
+			all[i].Text = string(letters[:MostLetters]) + "…"
+		}
+	}
+	return all[:n], len(all) - n
+}
+
+// textsChart gives the chart of some texts.
+func textsChart(written []string, judge func(string) Judgement) Chart {
+	first, more := some(texts(written, judge), MostTexts)
+	return Chart{Kind: ChartTexts, Texts: &Texts{first, more}}
 }
 
 // TextCount is one text, as it was written most often.
@@ -99,10 +126,12 @@ type Grid struct {
 	Columns []string  `json:"columns,omitempty"` // empty where each row has its own texts
 }
 
-// GridRow is one row: its text, and its cells in the order of the columns.
+// GridRow is one row: its text, and its cells in the order of the columns, or as many as a
+// chart holds, and how many there are besides.
 type GridRow struct {
 	Text  string     `json:"text"`
 	Cells []GridCell `json:"cells"`
+	More  int        `json:"more,omitempty"`
 }
 
 // GridCell counts one column of a row, which may be the right one. Text stands where
@@ -245,7 +274,7 @@ func (t Tally) ForClass(p Phase) Tally {
 				texts[i].Verdict = NoVerdict
 			}
 		}
-		c.Texts = &Texts{texts}
+		c.Texts = &Texts{Texts: texts, More: c.Texts.More}
 	case c.Grid != nil:
 		c.Grid = c.Grid.forClass(p)
 	case c.Points != nil:

@@ -24,7 +24,7 @@ func (f *Free) chart(values []Value) Chart {
 	for i, v := range values {
 		written[i] = v.Open.Text
 	}
-	return Chart{Kind: ChartTexts, Texts: &Texts{texts(written, func(string) Judgement { return Judgement{} })}}
+	return textsChart(written, func(string) Judgement { return Judgement{} })
 }
 
 // Text gives what an answer says in words of its student's own; nothing of other kinds.

@@ -362,3 +362,47 @@ func TestNoQuestions(t *testing.T) {
 		t.Error("a time limit of more than an hour")
 	}
 }
+
+// A chart that a class may see does not tell by the order of its rows and columns what
+// belongs to what: in whatever order pairs were written, it looks the same.
+func TestNothingToldByOrder(t *testing.T) {
+	r := rand.New(rand.NewPCG(13, 14))
+	e := examples()[poll.KindMatch]
+	var values []poll.Value
+	for _, c := range e.cases {
+		values = append(values, c.value)
+	}
+	columns := func(q poll.Question) []string { return q.Tally(values).ForClass(poll.Closed).Chart.Grid.Columns }
+	before := columns(e.Question)
+	for range 20 {
+		q, m := e.Question, *e.Match
+		m.Right = slices.Clone(m.Right)
+		r.Shuffle(len(m.Right), func(i, j int) { m.Right[i], m.Right[j] = m.Right[j], m.Right[i] })
+		q.Match = &m
+		if now := columns(q); !slices.Equal(now, before) {
+			t.Fatalf("%v, and %v", before, now)
+		}
+	}
+}
+
+// However much a class writes, what is told of it is short.
+func TestChartsAreShort(t *testing.T) {
+	long := strings.Repeat("ebb and flood ", 140)
+	var open, blanks []poll.Value
+	for i := range 400 {
+		text := strings.Repeat("x", i+1) + " " + long
+		open = append(open, typed(poll.KindOpen, text[:min(len(text), poll.MaxOpen)]))
+		blanks = append(blanks, poll.Value{Kind: poll.KindBlanks, Blanks: &poll.Filled{In: []poll.InBlank{{Blank: "a",
+			Text: text[:poll.MaxShort]}}}})
+	}
+	for kind, values := range map[poll.Kind][]poll.Value{poll.KindOpen: open, poll.KindBlanks: blanks} {
+		tally := examples()[kind].Tally(values)
+		text, err := json.Marshal(tally)
+		if err != nil || tally.Answered != 400 || len(text) > 50_000 {
+			t.Errorf("%s: %d bytes of %d answers, %v", kind, len(text), tally.Answered, err)
+		}
+	}
+	if texts := examples()[poll.KindOpen].Tally(open).Chart.Texts; len(texts.Texts)+texts.More != 400 {
+		t.Errorf("%d texts and %d more", len(texts.Texts), texts.More)
+	}
+}

@@ -89,7 +89,8 @@ func (m *Match) bare() Body {
 }
 
 func (m *Match) nameless() Body {
-	return Body{Kind: KindMatch, Match: &Match{Left: options(m.Left).bare(), Right: options(m.Right).bare(), Pairs: m.Pairs}}
+	return Body{Kind: KindMatch, Match: &Match{Left: options(m.Left).bare(), Right: options(m.Right).bare().mixed(),
+		Pairs: m.Pairs}}
 }
 
 func (m *Match) inWords(pairs []Pair) string {
@@ -148,11 +149,14 @@ func (m *Match) judge(v Value) Judgement {
 
 func (m *Match) says(v Value) string { return m.inWords(v.Match.Pairs) }
 
+// chart: the columns stand mixed, as a class sees them; as they were written, what belongs
+// together would stand in the diagonal.
 func (m *Match) chart(values []Value) Chart {
-	grid := &Grid{Columns: options(m.Right).words()}
+	columns := options(m.Right).mixed()
+	grid := &Grid{Columns: columns.words()}
 	for _, left := range m.Left {
 		row := GridRow{Text: left.Text, Cells: make([]GridCell, len(m.Right))}
-		for j, right := range m.Right {
+		for j, right := range columns {
 			p := Pair{left.ID, right.ID}
 			row.Cells[j].Right = m.fits(p)
 			for _, known := range m.Mistakes {

@@ -135,7 +135,7 @@ func (n *Number) takes(v Value) error {
 	case typed.Unit == "" && n.UnitRule == MustUnit:
 		return refusal.New(refusal.UnitMissing)
 	}
-	return nil
+	return prose.Check(v.Number.Text, number.MaxText)
 }
 
 // value gives an answer in the question's unit; false where it measures something else.

@@ -124,7 +124,7 @@ func (s *Short) chart(values []Value) Chart {
 	for i, v := range values {
 		written[i] = v.Short.Text
 	}
-	return Chart{Kind: ChartTexts, Texts: &Texts{texts(written, func(text string) Judgement {
+	return textsChart(written, func(text string) Judgement {
 		return s.judge(Value{Kind: KindShort, Short: &Written{text}})
-	})}}
+	})
 }

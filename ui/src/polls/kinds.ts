@@ -1,4 +1,4 @@
-import { v4 as random, v7 as uuidv7 } from 'uuid'
+import { v4 as random } from 'uuid'
 import type { AnswerValue, Asked, Option, Question } from '../wire/types.gen'
 
 export type Kind = Question['kind']
@@ -12,7 +12,7 @@ const options = () => [1, 2, 3].map(() => option())
 
 /** The kinds of questions, in the order in which they are offered: a new question of each. */
 export const fresh: { [K in Kind]: () => AskedOf<K> } = {
-  choice: () => ({ kind: 'choice', choice: { options: [1, 2, 3].map(() => ({ id: uuidv7(), text: '' })) } }),
+  choice: () => ({ kind: 'choice', choice: { options: options() } }),
   several: () => ({ kind: 'several', several: { options: options() } }),
   truth: () => ({ kind: 'truth', truth: { notSure: true } }),
   number: () => ({ kind: 'number', number: { language: '', tolerance: { is: 'exact' } } }),

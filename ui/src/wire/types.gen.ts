@@ -939,6 +939,7 @@ export type TextCount = {
 
 export type TextsChart = {
   texts: Array<TextCount>;
+  more?: number;
 };
 
 export type GridCell = {
@@ -951,6 +952,7 @@ export type GridCell = {
 export type GridRow = {
   text: string;
   cells: Array<GridCell>;
+  more?: number;
 };
 
 export type GridChart = {

@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { pictureURL } from '../../frame/pictures/pictures'
 import { Button } from '../../kit/Button'
 import type { Option, Question } from '../../wire/types.gen'
-import { allKinds, fresh, optionsOf, type Kind } from '../kinds'
+import { allKinds, fresh, option, optionsOf, type Kind } from '../kinds'
 import { Fields } from './Fields'
 import { field, type PickPicture } from './props'
 
@@ -28,10 +28,12 @@ export function ofKind(q: Question, kind: Kind): Question {
     picture: shown,
   }))
   const list = before.length >= 2 ? before : undefined
+  // What is put in order has ids that do not tell when, and so in which order, it was written.
+  const anew = list?.slice(0, 8).map((o) => ({ ...o, id: option().id }))
   const kept = q.kind === 'choice' || q.kind === 'several' ? optionsOf(q) : list
   if (body.kind === 'choice') return { ...common, ...body, choice: { options: kept ?? body.choice.options } }
   if (body.kind === 'several') return { ...common, ...body, several: { options: kept ?? body.several.options } }
-  if (body.kind === 'order') return { ...common, ...body, order: { options: list?.slice(0, 8) ?? body.order.options } }
+  if (body.kind === 'order') return { ...common, ...body, order: { options: anew ?? body.order.options } }
   if (body.kind === 'rank') return { ...common, ...body, rank: { options: list?.slice(0, 8) ?? body.rank.options } }
   return { ...common, ...body }
 }
