@@ -16,6 +16,10 @@ import (
 // outcomeEvery is how often at most the staff is told what answers say.
 const outcomeEvery = 200 * time.Millisecond
 
+// restful gives when something is computed again that took so long the last time: at most
+// every so often, and so that most of the time goes to others.
+func restful(every, took time.Duration) time.Duration { return max(every, 9*took) }
+
 // hear lets the staff be told soon what answers say that have changed, if any of them is here.
 func (h *Hub) hear(r *running) {
 	r.mu.RLock()
@@ -28,7 +32,7 @@ func (h *Hub) hear(r *running) {
 		return
 	}
 	k.hears = true
-	time.AfterFunc(outcomeEvery, func() { h.guard("outcome", func() { h.tellOutcomes(r) }) })
+	time.AfterFunc(restful(outcomeEvery, k.took), func() { h.guard("outcome", func() { h.tellOutcomes(r) }) })
 }
 
 func (h *Hub) tellOutcomes(r *running) {
@@ -38,6 +42,7 @@ func (h *Hub) tellOutcomes(r *running) {
 	asked := k.asked
 	k.asked = map[string]string{}
 	k.mu.Unlock()
+	began := time.Now()
 	var all []outcome.Outcome
 	for id, frame := range asked {
 		if o, ok := r.outcome(frame, id); ok {
@@ -45,6 +50,9 @@ func (h *Hub) tellOutcomes(r *running) {
 			all = append(all, o)
 		}
 	}
+	k.mu.Lock()
+	k.took = time.Since(began)
+	k.mu.Unlock()
 	if len(all) == 0 {
 		return
 	}
@@ -111,19 +119,19 @@ func (r *running) outcome(frame, id string) (outcome.Outcome, bool) {
 	if state.Bands != nil {
 		bands = state.Bands.Or()
 	}
-	return outcome.Of(id, *mark.Poll, at, r.given(students, frame, id), here, bands, now()), true
+	return outcome.Of(id, *mark.Poll, at, r.given(students, board, frame, id), here, bands, now()), true
 }
 
 // given lists the answers of some students to a question, in all its rounds.
-func (r *running) given(students []string, frame, id string) []outcome.Given {
+func (r *running) given(students []string, board *edition, frame, id string) []outcome.Given {
 	var given []outcome.Given
 	k := &r.know
 	k.mu.Lock()
 	defer k.mu.Unlock()
 	for _, student := range students {
-		for _, a := range k.answers[on{student, frame}] {
-			if a.Poll == id {
-				given = append(given, outcome.Given{Student: student, Round: a.Round, Value: a.Value, Sure: a.Sure, At: a.at,
+		for _, a := range k.assess(on{student, frame}, board) {
+			if a.is && a.Poll == id {
+				given = append(given, outcome.Given{Student: student, Round: a.Round, Assessed: a.as, Sure: a.Sure, At: a.at,
 					Late: a.Late, Offline: a.Offline})
 			}
 		}
@@ -146,15 +154,10 @@ func (r *running) saidTo(id string) map[string]string {
 	}
 	r.mu.RUnlock()
 	for _, f := range board.Frames {
-		p, err := f.Poll(id)
-		if err != nil {
-			continue
-		}
-		for _, g := range r.given(students, f.ID, id) {
+		for _, g := range r.given(students, board, f.ID, id) {
 			if g.Round == state.Polls[id].Round && !g.Late {
-				j := p.Poll.Judge(g.Value)
 				// Who are wrong in the same known way think alike; so do all who are right.
-				said[g.Student] = cmp.Or(j.Mistake, onlyRight(j), p.Poll.Says(g.Value))
+				said[g.Student] = cmp.Or(g.Mistake, onlyRight(g.Judgement), g.Says)
 			}
 		}
 	}

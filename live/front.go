@@ -197,7 +197,7 @@ func (h *Hub) recount(r *running, key store.SheetKey, done []accepted) {
 		return
 	}
 	r.tally = true
-	time.AfterFunc(tallyEvery, func() { h.guard("tally", func() { h.tellTally(r) }) })
+	time.AfterFunc(restful(tallyEvery, r.took), func() { h.guard("tally", func() { h.tellTally(r) }) })
 }
 
 func (h *Hub) tellTally(r *running) {
@@ -207,7 +207,11 @@ func (h *Hub) tellTally(r *running) {
 	r.tally = false
 	state, board := r.state, r.board
 	r.mu.Unlock()
+	began := time.Now()
 	tally, err := h.tallyOf(ctx, r, state, board.Board)
+	r.mu.Lock()
+	r.took = time.Since(began)
+	r.mu.Unlock()
 	if err != nil {
 		h.log.Error("tally", "error", store.Bare(err))
 		return

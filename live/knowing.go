@@ -39,15 +39,41 @@ type knowing struct {
 	waiting map[string]Waiting         // by mark
 	queued  bool                       // what waits has changed since it was told
 	asked   map[string]string          // the frames of questions whose answers have changed since they were told
+	took    time.Duration              // how long it took to compute what answers say
 	hears   bool                       // what answers say is about to be told
 	soon    bool                       // who is next is about to be told
 	told    []insight.Row
 	later   *time.Timer // when somebody's state changes by time alone
 }
 
+// answered is an answer with what is thought of it, by the board as it was then.
 type answered struct {
 	lesson.Answer
-	at int64
+	at    int64
+	as    poll.Assessed
+	is    bool // it is an answer to the question
+	board *edition
+}
+
+// assess gives the answers of somebody on a frame, each assessed by the board as it is now;
+// once for each answer and board. The caller holds the lock.
+func (k *knowing) assess(at on, board *edition) map[string]answered {
+	f, _, err := board.Frame(at.frame)
+	if err != nil {
+		return nil
+	}
+	all := k.answers[at]
+	for id, a := range all {
+		if a.board == board {
+			continue
+		}
+		a.board, a.is = board, false
+		if m, err := f.Poll(a.Poll); err == nil {
+			a.as, a.is = m.Poll.Assess(a.Value)
+		}
+		all[id] = a
+	}
+	return all
 }
 
 // work reads what everybody has on every frame of a session, and gives it with who
@@ -137,7 +163,7 @@ func (k *knowing) answer(frame string, e lesson.Element) {
 		k.answers[at] = map[string]answered{}
 	}
 	if e.OnFrame() && e.Answer != nil {
-		k.answers[at][e.ID] = answered{*e.Answer, e.At}
+		k.answers[at][e.ID] = answered{Answer: *e.Answer, at: e.At}
 	} else {
 		delete(k.answers[at], e.ID)
 	}
@@ -353,7 +379,7 @@ func (r *running) next(at int64) ([]insight.Row, int64) {
 		s := &students[i]
 		s.Picked += before[s.ID]
 		s.Work = k.work[on{s.ID, s.Frame}]
-		s.Wrong, s.WrongAt = wrong(state, board, s.Frame, k.answers[on{s.ID, s.Frame}])
+		s.Wrong, s.WrongAt = wrong(state, k.assess(on{s.ID, s.Frame}, board))
 	}
 	k.mu.Unlock()
 	return insight.Next(students, at)
@@ -361,25 +387,13 @@ func (r *running) next(at int64) ([]insight.Row, int64) {
 
 // wrong gives what is the same for all who are wrong in the same way, of the answer
 // given last that is wrong in the round that is asked, and when it was given.
-func wrong(state session.State, board *edition, frame string, answers map[string]answered) (key string, at int64) {
-	if len(answers) == 0 {
-		return "", 0
-	}
-	f, _, err := board.Frame(frame)
-	if err != nil {
-		return "", 0
-	}
+func wrong(state session.State, answers map[string]answered) (key string, at int64) {
 	for _, a := range answers {
-		m, err := f.Poll(a.Poll)
-		if err != nil || a.Round != state.Polls[a.Poll].Round {
-			continue
-		}
-		j := m.Poll.Judge(a.Value)
-		if j.Verdict != poll.Wrong {
+		if !a.is || a.Round != state.Polls[a.Poll].Round || a.as.Verdict != poll.Wrong {
 			continue
 		}
 		// A known mistake is the same however it was written.
-		same := cmp.Or(j.Mistake, m.Poll.Says(a.Value))
+		same := cmp.Or(a.as.Mistake, a.as.Says)
 		if a.at > at || a.at == at && a.Poll+same > key {
 			key, at = a.Poll+same, a.at
 		}

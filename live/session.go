@@ -47,6 +47,7 @@ type running struct {
 	shared voices.Shared           // what the class was told of it last
 	know   knowing                 // what is known of the students
 	tally  bool                    // the answers that the front screens show are being counted anew
+	took   time.Duration           // how long counting them took
 }
 
 // edition is the board of a lesson as it is for a while. What is in it is never

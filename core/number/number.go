@@ -7,6 +7,8 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"sync"
+	"sync/atomic"
 	"unicode"
 	"unicode/utf8"
 
@@ -38,8 +40,28 @@ type signs struct {
 	indian bool
 }
 
-// signsOf takes them from the Unicode data for languages (CLDR).
+// known are the signs of languages that were asked for, at most mostKnown.
+var (
+	known     sync.Map
+	knownSize atomic.Int64
+)
+
+const mostKnown = 200
+
+// signsOf gives them, looked up once for each language.
 func signsOf(tag string) signs {
+	if s, ok := known.Load(tag); ok {
+		return s.(signs)
+	}
+	s := lookUpSigns(tag)
+	if knownSize.Add(1) <= mostKnown {
+		known.Store(tag, s)
+	}
+	return s
+}
+
+// lookUpSigns takes them from the Unicode data for languages (CLDR).
+func lookUpSigns(tag string) signs {
 	lang, err := language.Parse(tag)
 	if err != nil {
 		lang = language.English

@@ -45,43 +45,38 @@ type End struct {
 }
 
 // end gives what an answer is taken together with.
-func end(q poll.Question, v poll.Value) End {
-	j := q.Judge(v)
+func end(a poll.Assessed) End {
 	switch {
-	case v.Choice != nil || v.Truth != nil || v.Scale != nil:
-		says := q.Says(v)
-		key := says
-		if v.Choice != nil {
-			key = v.Choice.Option
-		}
-		return End{key, says, j.Verdict}
-	case j.Verdict == poll.NoVerdict:
+	case a.Value.Choice != nil:
+		return End{a.Value.Choice.Option, a.Says, a.Verdict}
+	case a.Value.Truth != nil || a.Value.Scale != nil:
+		return End{a.Says, a.Says, a.Verdict}
+	case a.Verdict == poll.NoVerdict:
 		return End{}
 	}
-	return End{string(j.Verdict) + " " + j.Mistake, j.Mistake, j.Verdict}
+	return End{string(a.Verdict) + " " + a.Mistake, a.Mistake, a.Verdict}
 }
 
-// moved compares a round with the one before it.
-func moved(q poll.Question, given []Given, round int) *Moved {
+// moved compares a round with the one before it; judged says that something is right.
+func moved(judged bool, given []Given, round int) *Moved {
 	m := Moved{Flows: []Flow{}}
 	last := map[string]Given{}
-	for _, g := range inRound(q, given, round-1) {
+	for _, g := range inRound(given, round-1) {
 		if !g.Late {
 			last[g.Student] = g
 		}
 	}
 	flows := map[[2]End]int{}
 	var before, after []float64
-	for _, g := range inRound(q, given, round) {
+	for _, g := range inRound(given, round) {
 		was, both := last[g.Student]
 		if !both || g.Late {
 			continue
 		}
 		m.Of++
-		flows[[2]End{end(q, was.Value), end(q, g.Value)}]++
-		then, now := q.Judge(was.Value), q.Judge(g.Value)
-		before, after = append(before, whole(then)), append(after, whole(now))
-		switch a, b := then.Verdict == poll.Right, now.Verdict == poll.Right; {
+		flows[[2]End{end(was.Assessed), end(g.Assessed)}]++
+		before, after = append(before, whole(was.Judgement)), append(after, whole(g.Judgement))
+		switch a, b := was.Verdict == poll.Right, g.Verdict == poll.Right; {
 		case a && b:
 			m.Kept++
 		case b:
@@ -96,7 +91,7 @@ func moved(q poll.Question, given []Given, round int) *Moved {
 	slices.SortFunc(m.Flows, func(a, b Flow) int {
 		return cmp.Or(cmp.Compare(b.Count, a.Count), cmp.Compare(a.From.Key, b.From.Key), cmp.Compare(a.To.Key, b.To.Key))
 	})
-	if q.HasRight() && m.Of > 0 {
+	if judged && m.Of > 0 {
 		m.gained(before, after)
 	}
 	return &m

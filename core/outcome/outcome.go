@@ -10,11 +10,11 @@ import (
 	"alpenglow/core/poll"
 )
 
-// Given is one student's answer in a round.
+// Given is one student's answer in a round, as the question has assessed it.
 type Given struct {
 	Student string
 	Round   int
-	Value   poll.Value
+	poll.Assessed
 	Sure    poll.Sureness
 	At      int64 // milliseconds since 1970, when it was given or changed last
 	Late    bool
@@ -79,9 +79,8 @@ func Of(id string, q poll.Question, state poll.State, given []Given, here []Pres
 	state = state.At(now)
 	o := Outcome{Poll: id, Round: state.Round, Waiting: []string{}, Answers: []Answer{}}
 	inTime := map[string]Given{}
-	for _, g := range inRound(q, given, state.Round) {
-		j := q.Judge(g.Value)
-		o.Answers = append(o.Answers, Answer{g.Student, g.Value, q.Says(g.Value), j, g.Sure, g.At, g.Late, g.Offline})
+	for _, g := range inRound(given, state.Round) {
+		o.Answers = append(o.Answers, Answer{g.Student, g.Value, g.Says, g.Judgement, g.Sure, g.At, g.Late, g.Offline})
 		switch {
 		case g.Late:
 			o.Late++
@@ -95,11 +94,11 @@ func Of(id string, q poll.Question, state poll.State, given []Given, here []Pres
 	slices.SortStableFunc(o.Answers, func(a, b Answer) int {
 		return cmp.Or(cmp.Compare(a.place(), b.place()), cmp.Compare(a.Student, b.Student))
 	})
-	var values []poll.Value
+	var all []poll.Assessed
 	for _, g := range inTime {
-		values = append(values, g.Value)
+		all = append(all, g.Assessed)
 	}
-	o.Tally = q.Tally(values)
+	o.Tally = q.TallyOf(all)
 	o.Of = len(inTime)
 	for _, p := range here {
 		if _, answered := inTime[p.Student]; !answered && p.Left == 0 {
@@ -120,16 +119,14 @@ func Of(id string, q poll.Question, state poll.State, given []Given, here []Pres
 		}
 	}
 	if state.Round > 1 {
-		o.Moved = moved(q, given, state.Round)
+		o.Moved = moved(q.HasRight(), given, state.Round)
 	}
 	return o
 }
 
-// inRound lists the answers of a round that are answers to the question.
-func inRound(q poll.Question, given []Given, round int) []Given {
-	return slices.DeleteFunc(slices.Clone(given), func(g Given) bool {
-		return g.Round != round || q.Takes(g.Value) != nil
-	})
+// inRound lists the answers of a round.
+func inRound(given []Given, round int) []Given {
+	return slices.DeleteFunc(slices.Clone(given), func(g Given) bool { return g.Round != round })
 }
 
 // place: who is sure and wrong comes first, late answers last.

@@ -7,9 +7,11 @@ import (
 	"math/rand/v2"
 	"reflect"
 	"slices"
+	"strings"
 	"testing"
 
 	"alpenglow/core/measure"
+	"alpenglow/core/number"
 	"alpenglow/core/poll"
 )
 
@@ -18,10 +20,31 @@ func question() poll.Question {
 		poll.Option{ID: "month", Text: "29.53 days", Right: true}, poll.Option{ID: "year", Text: "a year"})}
 }
 
+// answered is an answer that is not assessed yet.
+type answered struct {
+	Student string
+	Round   int
+	Value   poll.Value
+	Sure    poll.Sureness
+	At      int64
+	Late    bool
+	Offline bool
+}
+
+// assessed leaves out what is no answer to the question.
+func assessed(q poll.Question, all []answered) (given []Given) {
+	for _, a := range all {
+		if one, ok := q.Assess(a.Value); ok {
+			given = append(given, Given{a.Student, a.Round, one, a.Sure, a.At, a.Late, a.Offline})
+		}
+	}
+	return given
+}
+
 // A written-out lesson: four of six have answered, one of them late, one without network.
 func TestOf(t *testing.T) {
 	state := poll.State{Phase: poll.Closed, Round: 2, OpenedAt: 10_000, ClosedAt: 70_000}
-	given := []Given{
+	given := assessed(question(), []answered{
 		{Student: "aya", Round: 1, Value: poll.Choose("week"), At: 1000},
 		{Student: "bo", Round: 1, Value: poll.Choose("month"), At: 1000},
 		{Student: "cem", Round: 1, Value: poll.Choose("year"), At: 1000},
@@ -30,7 +53,7 @@ func TestOf(t *testing.T) {
 		{Student: "cem", Round: 2, Value: poll.Choose("week"), At: 45_000, Sure: poll.Sure},
 		{Student: "dov", Round: 2, Value: poll.Choose("month"), At: 80_000, Late: true, Sure: poll.Sure},
 		{Student: "ela", Round: 2, Value: poll.Choose("never"), At: 30_000},
-	}
+	})
 	here := []Present{{"aya", 0, 0}, {"bo", 0, 0}, {"cem", 15_000, 0}, {"dov", 0, 0}, {"ela", 0, 0}, {"fay", 0, 50_000}}
 	got := Of("q", question(), state, given, here, UsualBands, 99_000)
 	var order []string
@@ -103,18 +126,19 @@ func TestAdvise(t *testing.T) {
 func TestArrival(t *testing.T) {
 	r := rand.New(rand.NewPCG(9, 10))
 	for range 300 {
-		var given []Given
+		var raw []answered
 		var here []Present
 		for i := range 1 + r.IntN(30) {
 			id := fmt.Sprint(i)
 			here = append(here, Present{id, int64(r.IntN(20)), int64(r.IntN(3) / 2 * r.IntN(90))})
 			for round := 1; round <= 3; round++ {
 				if r.IntN(4) > 0 {
-					given = append(given, Given{id, round, poll.Choose([]string{"week", "month", "year", "never"}[r.IntN(4)]),
+					raw = append(raw, answered{id, round, poll.Choose([]string{"week", "month", "year", "never"}[r.IntN(4)]),
 						poll.Surenesses[r.IntN(3)], int64(r.IntN(100)), r.IntN(9) == 0, r.IntN(9) == 0})
 				}
 			}
 		}
+		given := assessed(question(), raw)
 		state := poll.State{Phase: poll.Open, Round: 1 + r.IntN(3), OpenedAt: 5}
 		want := Of("q", question(), state, given, here, UsualBands, 99)
 		r.Shuffle(len(given), func(i, j int) { given[i], given[j] = given[j], given[i] })
@@ -139,18 +163,45 @@ func TestArrival(t *testing.T) {
 	}
 }
 
-// 300 answers to one question, two rounds of it.
+// 300 answers to one question, two rounds of it: of a choice, a number with mistakes, and texts
+// as long and as many as may be.
 func BenchmarkOf(b *testing.B) {
-	var given []Given
-	var here []Present
-	for i := range 300 {
-		here = append(here, Present{Student: fmt.Sprint(i)})
-		for round := 1; round <= 2; round++ {
-			given = append(given, Given{Student: fmt.Sprint(i), Round: round, At: int64(i),
-				Value: poll.Choose([]string{"week", "month", "year"}[(i*round)%3])})
-		}
+	long := strings.Repeat("ebb and flood ", 14)
+	short := &poll.Short{Slips: 3}
+	for i := range poll.MaxAccepted {
+		short.Accepted = append(short.Accepted, fmt.Sprint(long, i))
 	}
-	for b.Loop() {
-		Of("q", question(), poll.State{Phase: poll.Open, Round: 2}, given, here, UsualBands, 1000)
+	for i := range 2 {
+		short.Mistakes = append(short.Mistakes, poll.TextMistake{Name: fmt.Sprint(i), Texts: short.Accepted})
+	}
+	for name, c := range map[string]struct {
+		question poll.Question
+		value    func(i int) poll.Value
+	}{
+		"choice": {question(), func(i int) poll.Value { return poll.Choose([]string{"week", "month", "year"}[i%3]) }},
+		"number": {poll.Question{Body: poll.Body{Kind: poll.KindNumber, Number: &poll.Number{Language: "de", Answer: "29,53",
+			Tolerance: number.Tolerance{Is: number.Relative, Below: "2", Above: "2"}, Unit: "days", UnitRule: poll.MayUnit,
+			Mistakes: []poll.NumberMistake{{Name: "half", From: "14,77"}, {Name: "year", From: "360", To: "370"}}}}},
+			func(i int) poll.Value {
+				return poll.Value{Kind: poll.KindNumber, Number: &poll.Written{Text: fmt.Sprint(i, " h")}}
+			}},
+		"texts": {poll.Question{Body: poll.Body{Kind: poll.KindShort, Short: short}}, func(i int) poll.Value {
+			return poll.Value{Kind: poll.KindShort, Short: &poll.Written{Text: fmt.Sprint(long[1:], "y", i)}}
+		}},
+	} {
+		b.Run(name, func(b *testing.B) {
+			var raw []answered
+			var here []Present
+			for i := range 300 {
+				here = append(here, Present{Student: fmt.Sprint(i)})
+				for round := 1; round <= 2; round++ {
+					raw = append(raw, answered{Student: fmt.Sprint(i), Round: round, At: int64(i), Value: c.value(i * round)})
+				}
+			}
+			for b.Loop() {
+				given := assessed(c.question, raw)
+				Of("q", c.question, poll.State{Phase: poll.Open, Round: 2}, given, here, UsualBands, 1000)
+			}
+		})
 	}
 }

@@ -235,7 +235,7 @@ func (b *Blanks) says(v Value) string {
 	return spelling.Plain(text.String())
 }
 
-func (b *Blanks) chart(values []Value) Chart {
+func (b *Blanks) chart(values []Value, _ []Judgement) Chart {
 	grid := &Grid{}
 	for i, blank := range b.blanks() {
 		var written []string
@@ -247,7 +247,7 @@ func (b *Blanks) chart(values []Value) Chart {
 			}
 		}
 		row := GridRow{Text: strings.TrimSuffix(numbered(i), ". "), Cells: []GridCell{}}
-		first, more := some(texts(written, func(text string) Judgement { return b.in(blank, text) }), MostBlankTexts)
+		first, more := some(texts(written), func(text string) Judgement { return b.in(blank, text) }, MostBlankTexts)
 		row.More = more
 		for _, t := range first {
 			row.Cells = append(row.Cells, GridCell{t.Text, t.Count, t.Verdict == Right, t.Mistake})

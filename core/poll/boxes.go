@@ -145,7 +145,7 @@ func (b *Boxes) judge(v Value) Judgement {
 
 func (b *Boxes) says(v Value) string { return b.inWords(v.Boxes.In) }
 
-func (b *Boxes) chart(values []Value) Chart {
+func (b *Boxes) chart(values []Value, _ []Judgement) Chart {
 	grid := &Grid{Columns: options(b.Boxes).words()}
 	for _, thing := range b.Things {
 		row := GridRow{Text: thing.Text, Cells: make([]GridCell, len(b.Boxes))}

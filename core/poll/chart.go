@@ -95,10 +95,12 @@ type Texts struct {
 	More  int         `json:"more,omitempty"`
 }
 
-// some gives as many of the texts as a chart holds, and how many there are besides.
-func some(all []TextCount, most int) ([]TextCount, int) {
+// some gives as many of the texts as a chart holds, judged, and how many there are besides.
+func some(all []TextCount, judge func(string) Judgement, most int) ([]TextCount, int) {
 	n := min(len(all), most)
 	for i := range all[:n] {
+		j := judge(all[i].Text)
+		all[i].Verdict, all[i].Mistake = j.Verdict, j.Mistake
 		if letters := []rune(all[i].Text); len(letters) > MostLetters {
 			all[i].Text = string(letters[:MostLetters]) + "…"
 		}
@@ -108,7 +110,7 @@ func some(all []TextCount, most int) ([]TextCount, int) {
 
 // textsChart gives the chart of some texts.
 func textsChart(written []string, judge func(string) Judgement) Chart {
-	first, more := some(texts(written, judge), MostTexts)
+	first, more := some(texts(written), judge, MostTexts)
 	return Chart{Kind: ChartTexts, Texts: &Texts{first, more}}
 }
 
@@ -182,17 +184,24 @@ type Tally struct {
 // Tally counts answers. What is no answer is not counted; the order in which they came
 // plays no part.
 func (q Question) Tally(values []Value) Tally {
+	var all []Assessed
+	for _, v := range values {
+		if a, ok := q.Assess(v); ok {
+			all = append(all, a)
+		}
+	}
+	return q.TallyOf(all)
+}
+
+// TallyOf counts answers that the question has assessed.
+func (q Question) TallyOf(all []Assessed) Tally {
 	var t Tally
-	var answers []Value
+	answers, thought := make([]Value, len(all)), make([]Judgement, len(all))
 	judged := Judged{}
 	mistakes := map[string]int{}
-	for _, v := range values {
-		if q.Takes(v) != nil {
-			continue
-		}
-		answers = append(answers, v)
-		j := q.Judge(v)
-		switch j.Verdict {
+	for i, a := range all {
+		answers[i], thought[i] = a.Value, a.Judgement
+		switch a.Verdict {
 		case Right:
 			judged.Right++
 		case Partly:
@@ -200,8 +209,8 @@ func (q Question) Tally(values []Value) Tally {
 		case Wrong:
 			judged.Wrong++
 		}
-		if j.Mistake != "" {
-			mistakes[j.Mistake]++
+		if a.Mistake != "" {
+			mistakes[a.Mistake]++
 		}
 	}
 	t.Answered = len(answers)
@@ -216,7 +225,7 @@ func (q Question) Tally(values []Value) Tally {
 		return cmp.Or(cmp.Compare(b.Count, a.Count), cmp.Compare(a.Name, b.Name))
 	})
 	if k, ok := q.kind(); ok {
-		if chart := k.chart(answers); chart.Kind != ChartNone {
+		if chart := k.chart(answers, thought); chart.Kind != ChartNone {
 			t.Chart = &chart
 		}
 		if t.Chart != nil && t.Chart.Bars != nil {
@@ -333,7 +342,7 @@ func (o options) ladder(values []Value, of func(Value) []string) Chart {
 
 // texts counts what was written; what folds to the same is the same, and stands as
 // it was written most often.
-func texts(written []string, judge func(string) Judgement) []TextCount {
+func texts(written []string) []TextCount {
 	forms := map[string]map[string]int{}
 	for _, text := range written {
 		fold := spelling.Fold(text)
@@ -352,8 +361,6 @@ func texts(written []string, judge func(string) Judgement) []TextCount {
 				most, count.Text = spelt[text], text
 			}
 		}
-		j := judge(count.Text)
-		count.Verdict, count.Mistake = j.Verdict, j.Mistake
 		all = append(all, count)
 	}
 	slices.SortFunc(all, func(a, b TextCount) int {

@@ -52,7 +52,7 @@ func (c *Choice) judge(v Value) Judgement {
 
 func (c *Choice) says(v Value) string { return c.of().text(v.Choice.Option) }
 
-func (c *Choice) chart(values []Value) Chart {
+func (c *Choice) chart(values []Value, _ []Judgement) Chart {
 	counts := map[string]int{}
 	for _, v := range values {
 		counts[v.Choice.Option]++

@@ -13,15 +13,15 @@ type Drawn struct {
 	Done bool `json:"done"`
 }
 
-func (d *Draw) check() error                   { return nil }
-func (d *Draw) words() []string                { return nil }
-func (d *Draw) pictures() []string             { return nil }
-func (d *Draw) shown(func(string) string) Body { return d.bare() }
-func (d *Draw) bare() Body                     { return Body{Kind: KindDraw, Draw: d} }
-func (d *Draw) right() string                  { return "" }
-func (d *Draw) judge(Value) Judgement          { return Judgement{} }
-func (d *Draw) says(Value) string              { return "" }
-func (d *Draw) chart([]Value) Chart            { return Chart{} }
+func (d *Draw) check() error                     { return nil }
+func (d *Draw) words() []string                  { return nil }
+func (d *Draw) pictures() []string               { return nil }
+func (d *Draw) shown(func(string) string) Body   { return d.bare() }
+func (d *Draw) bare() Body                       { return Body{Kind: KindDraw, Draw: d} }
+func (d *Draw) right() string                    { return "" }
+func (d *Draw) judge(Value) Judgement            { return Judgement{} }
+func (d *Draw) says(Value) string                { return "" }
+func (d *Draw) chart([]Value, []Judgement) Chart { return Chart{} }
 
 func (d *Draw) takes(v Value) error {
 	if !v.Draw.Done {

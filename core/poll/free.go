@@ -19,7 +19,7 @@ func (f *Free) takes(v Value) error            { return checkWritten(v.Open.Text
 func (f *Free) judge(Value) Judgement          { return Judgement{} }
 func (f *Free) says(v Value) string            { return v.Open.Text }
 
-func (f *Free) chart(values []Value) Chart {
+func (f *Free) chart(values []Value, _ []Judgement) Chart {
 	written := make([]string, len(values))
 	for i, v := range values {
 		written[i] = v.Open.Text

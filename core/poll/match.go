@@ -151,7 +151,7 @@ func (m *Match) says(v Value) string { return m.inWords(v.Match.Pairs) }
 
 // chart: the columns stand mixed, as a class sees them; as they were written, what belongs
 // together would stand in the diagonal.
-func (m *Match) chart(values []Value) Chart {
+func (m *Match) chart(values []Value, _ []Judgement) Chart {
 	columns := options(m.Right).mixed()
 	grid := &Grid{Columns: columns.words()}
 	for _, left := range m.Left {

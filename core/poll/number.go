@@ -178,7 +178,7 @@ func (n *Number) says(v Value) string {
 	return number.Plainly(typed, n.Language)
 }
 
-func (n *Number) chart(values []Value) Chart {
+func (n *Number) chart(values []Value, _ []Judgement) Chart {
 	chart := Numbers{Values: []float64{}, Bins: []measure.Bin{}, Unit: n.Unit}
 	for _, v := range values {
 		if value, same := n.value(v); same {

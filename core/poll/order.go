@@ -89,7 +89,7 @@ func (q *Order) judge(v Value) Judgement {
 
 func (q *Order) says(v Value) string { return q.of().inWords(v.Order.Order) }
 
-func (q *Order) chart(values []Value) Chart {
+func (q *Order) chart(values []Value, _ []Judgement) Chart {
 	chart := q.of().ladder(values, func(v Value) []string { return v.Order.Order })
 	for i, rung := range chart.Ladder.Rungs {
 		chart.Ladder.Rungs[i].Place = q.of().at(rung.ID) + 1

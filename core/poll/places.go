@@ -197,7 +197,7 @@ func (q *Places) says(v Value) string {
 	return strings.Join(words, "; ")
 }
 
-func (q *Places) chart(values []Value) Chart {
+func (q *Places) chart(values []Value, _ []Judgement) Chart {
 	points := &Points{Picture: q.Picture, At: []Point{}}
 	for _, a := range q.Areas {
 		points.Areas = append(points.Areas, AreaCount{Area: a})

@@ -102,11 +102,12 @@ type kind interface {
 	// right says in words what is right; nothing of a question that has no right answer.
 	right() string
 	// takes reports why a value is no answer, judge whether it is right, says what a list
-	// says of it, and chart how answers stand: all of them of its own kind.
+	// says of it, and chart how answers stand, with what is thought of each: all of them of
+	// its own kind.
 	takes(v Value) error
 	judge(v Value) Judgement
 	says(v Value) string
-	chart(values []Value) Chart
+	chart(values []Value, judged []Judgement) Chart
 }
 
 func (b *Body) kind() (kind, bool) {
@@ -174,6 +175,22 @@ func (q Question) Takes(v Value) error {
 		return refusal.About(refusal.Malformed, "an answer of another kind than the question")
 	}
 	return k.takes(v)
+}
+
+// Assessed is an answer with what is thought of it, and what a list says of it.
+type Assessed struct {
+	Value Value
+	Judgement
+	Says string
+}
+
+// Assess judges an answer and says it; false of what is no answer to the question.
+func (q Question) Assess(v Value) (Assessed, bool) {
+	if q.Takes(v) != nil {
+		return Assessed{}, false
+	}
+	k, _ := q.kind()
+	return Assessed{v, k.judge(v), k.says(v)}, true
 }
 
 // Judge says whether an answer is right. What is no answer to the question has

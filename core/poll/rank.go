@@ -47,7 +47,7 @@ func (r *Rank) takes(v Value) error                   { return r.of().allOf(v.Ra
 func (r *Rank) judge(Value) Judgement                 { return Judgement{} }
 func (r *Rank) says(v Value) string                   { return r.of().inWords(v.Rank.Order) }
 
-func (r *Rank) chart(values []Value) Chart {
+func (r *Rank) chart(values []Value, _ []Judgement) Chart {
 	return r.of().ladder(values, func(v Value) []string { return v.Rank.Order })
 }
 

@@ -54,7 +54,7 @@ func (s *Scale) takes(v Value) error {
 func (s *Scale) judge(Value) Judgement { return Judgement{} }
 func (s *Scale) says(v Value) string   { return strconv.Itoa(v.Scale.Step) }
 
-func (s *Scale) chart(values []Value) Chart {
+func (s *Scale) chart(values []Value, _ []Judgement) Chart {
 	bars := make([]Bar, s.Steps)
 	for i := range bars {
 		bars[i] = Bar{ID: strconv.Itoa(i + 1), Text: strconv.Itoa(i + 1)}

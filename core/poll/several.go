@@ -81,7 +81,7 @@ func (s *Several) says(v Value) string {
 	return strings.Join(words, ", ")
 }
 
-func (s *Several) chart(values []Value) Chart {
+func (s *Several) chart(values []Value, _ []Judgement) Chart {
 	counts := map[string]int{}
 	for _, v := range values {
 		for _, one := range v.Several.Options {

@@ -1,6 +1,7 @@
 package poll
 
 import (
+	"slices"
 	"strings"
 
 	"alpenglow/core/prose"
@@ -16,6 +17,7 @@ const KindShort Kind = "short"
 const (
 	MaxShort    = 200
 	MaxAccepted = 20
+	MaxTexts    = 60 // with those of known mistakes
 	MaxSlips    = 3
 )
 
@@ -46,12 +48,16 @@ func checkTexts(accepted []string, mistakes []TextMistake) error {
 	if len(mistakes) > MaxMistakes {
 		return refusal.About(refusal.BoardIncorrect, "at most %d known mistakes", MaxMistakes)
 	}
-	lists := [][]string{accepted}
+	lists, all := [][]string{accepted}, len(accepted)
 	for _, m := range mistakes {
+		all += len(m.Texts)
 		if err := checkName(m.Name); err != nil {
 			return err
 		}
 		lists = append(lists, m.Texts)
+	}
+	if all > MaxTexts {
+		return refusal.About(refusal.BoardIncorrect, "at most %d texts are right or known mistakes", MaxTexts)
 	}
 	for _, list := range lists {
 		if len(list) > MaxAccepted {
@@ -98,19 +104,32 @@ func (s *Short) judge(v Value) Judgement {
 // judgeText: what is right without slips is that; a known mistake comes before what is
 // right but for slips, so that a word that is nearly right and another word is that other.
 func judgeText(text string, accepted []string, mistakes []TextMistake, slips int, withCase bool) Judgement {
-	if spelling.Accepted(text, accepted, 0, withCase) {
+	given := spelling.Read(text, withCase)
+	read := func(all []string) []spelling.Text {
+		texts := make([]spelling.Text, len(all))
+		for i, one := range all {
+			texts[i] = spelling.Read(one, withCase)
+		}
+		return texts
+	}
+	is := func(all []spelling.Text, slips int) bool {
+		return slices.ContainsFunc(all, func(one spelling.Text) bool { return one.Accepts(given, slips) })
+	}
+	right := read(accepted)
+	if is(right, 0) {
 		return whole(true, "")
 	}
-	for _, m := range mistakes {
-		if spelling.Accepted(text, m.Texts, 0, withCase) {
+	wrong := make([][]spelling.Text, len(mistakes))
+	for i, m := range mistakes {
+		if wrong[i] = read(m.Texts); is(wrong[i], 0) {
 			return whole(false, m.Name)
 		}
 	}
-	if spelling.Accepted(text, accepted, slips, withCase) {
+	if slips > 0 && is(right, slips) {
 		return Judgement{Verdict: Right, Share: 1, Reason: Slips}
 	}
-	for _, m := range mistakes {
-		if spelling.Accepted(text, m.Texts, slips, withCase) {
+	for i, m := range mistakes {
+		if slips > 0 && is(wrong[i], slips) {
 			return whole(false, m.Name)
 		}
 	}
@@ -119,12 +138,11 @@ func judgeText(text string, accepted []string, mistakes []TextMistake, slips int
 
 func (s *Short) says(v Value) string { return v.Short.Text }
 
-func (s *Short) chart(values []Value) Chart {
-	written := make([]string, len(values))
+func (s *Short) chart(values []Value, judged []Judgement) Chart {
+	written, as := make([]string, len(values)), map[string]Judgement{}
 	for i, v := range values {
 		written[i] = v.Short.Text
+		as[v.Short.Text] = judged[i]
 	}
-	return textsChart(written, func(text string) Judgement {
-		return s.judge(Value{Kind: KindShort, Short: &Written{text}})
-	})
+	return textsChart(written, func(text string) Judgement { return as[text] })
 }

@@ -73,7 +73,7 @@ func (q *Truth) judge(v Value) Judgement {
 func (q *Truth) says(v Value) string { return string(v.Truth.Is) }
 
 // chart: the bars have no text of their own; their ids say what they are.
-func (q *Truth) chart(values []Value) Chart {
+func (q *Truth) chart(values []Value, _ []Judgement) Chart {
 	var bars []Bar
 	for _, is := range AllHolds {
 		if is == NotSure && !q.NotSure {

@@ -49,27 +49,43 @@ func isEnd(r rune) bool { return unicode.IsPunct(r) || unicode.IsSpace(r) }
 // (optimal string alignment). Letters are what people see as one.
 func Distance(a, b string) int {
 	x, y := letters(a), letters(b)
-	rows := make([][]int, len(x)+1)
-	for i := range rows {
-		rows[i] = make([]int, len(y)+1)
-		rows[i][0] = i
+	return slips(x, y, max(len(x), len(y)))
+}
+
+// slips counts them up to a bound; of more it gives the bound and one. Only what lies so near
+// the diagonal that it may be within the bound is looked at.
+func slips(x, y []string, most int) int {
+	if max(len(x)-len(y), len(y)-len(x)) > most {
+		return most + 1
 	}
-	for j := range rows[0] {
-		rows[0][j] = j
+	before2, before, now := make([]int, len(y)+1), make([]int, len(y)+1), make([]int, len(y)+1)
+	for j := range before {
+		before[j] = min(j, most+1)
 	}
 	for i := 1; i <= len(x); i++ {
-		for j := 1; j <= len(y); j++ {
+		from, to := max(1, i-most), min(len(y), i+most)
+		// Beside what is looked at stand no counts of other rows.
+		now[from-1] = most + 1
+		if from == 1 {
+			now[0] = min(i, most+1)
+		}
+		if to < len(y) {
+			now[to+1] = most + 1
+		}
+		for j := from; j <= to; j++ {
 			other := 1
 			if x[i-1] == y[j-1] {
 				other = 0
 			}
-			rows[i][j] = min(rows[i-1][j]+1, rows[i][j-1]+1, rows[i-1][j-1]+other)
+			n := min(before[j]+1, now[j-1]+1, before[j-1]+other)
 			if i > 1 && j > 1 && x[i-1] == y[j-2] && x[i-2] == y[j-1] {
-				rows[i][j] = min(rows[i][j], rows[i-2][j-2]+1)
+				n = min(n, before2[j-2]+1)
 			}
+			now[j] = min(n, most+1)
 		}
+		before2, before, now = before, now, before2
 	}
-	return rows[len(x)][len(y)]
+	return before[len(y)]
 }
 
 func letters(text string) []string {
@@ -80,21 +96,36 @@ func letters(text string) []string {
 	return all
 }
 
-// Accepted says whether a text is one of some others, with at most so many slips; with
-// case if that matters. Of a short word fewer slips are forgiven, so that no more than
-// every third letter may be wrong.
-func Accepted(text string, among []string, slips int, withCase bool) bool {
+// Text is a text that is compared with others: as it is read, and its letters.
+type Text struct {
+	read    string
+	letters []string
+}
+
+// Read prepares a text for comparing; with case if that matters.
+func Read(text string, withCase bool) Text {
+	read := Fold(text)
+	if withCase {
+		read = norm.NFKC.String(Plain(text))
+	}
+	return Text{read, letters(read)}
+}
+
+// Accepts says whether another text is this one, with at most so many slips. Of a short word
+// fewer slips are forgiven, so that no more than every third letter may be wrong.
+func (t Text) Accepts(other Text, most int) bool {
+	if t.read == "" || t.read == other.read {
+		return t.read != ""
+	}
+	may := min(most, len(t.letters)/3)
+	return may > 0 && slips(other.letters, t.letters, may) <= may
+}
+
+// Accepted says whether a text is one of some others, with at most so many slips.
+func Accepted(text string, among []string, most int, withCase bool) bool {
+	given := Read(text, withCase)
 	for _, right := range among {
-		a, b := Fold(text), Fold(right)
-		if withCase {
-			a, b = norm.NFKC.String(Plain(text)), norm.NFKC.String(Plain(right))
-		}
-		if b == "" {
-			continue
-		}
-		n, m := len(letters(a)), len(letters(b))
-		may := min(slips, m/3)
-		if max(n-m, m-n) <= may && Distance(a, b) <= may {
+		if Read(right, withCase).Accepts(given, most) {
 			return true
 		}
 	}

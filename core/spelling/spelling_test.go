@@ -2,6 +2,7 @@ package spelling
 
 import (
 	"encoding/json"
+	"math/rand/v2"
 	"os"
 	"strings"
 	"testing"
@@ -64,6 +65,27 @@ func TestAccepted(t *testing.T) {
 	} {
 		if got := Accepted(c.text, []string{"never this one", c.right}, c.slips, c.withCase); got != c.want {
 			t.Errorf("%q for %q with %d slips: %v", c.text, c.right, c.slips, got)
+		}
+	}
+}
+
+// Up to a bound slips are the same as without one.
+func TestSlipsUpTo(t *testing.T) {
+	r := rand.New(rand.NewPCG(1, 3))
+	word := func() []string {
+		w := make([]string, r.IntN(12))
+		for i := range w {
+			w[i] = string(rune('a' + r.IntN(3)))
+		}
+		return w
+	}
+	for range 20_000 {
+		x, y := word(), word()
+		all := slips(x, y, 12)
+		for most := range 5 {
+			if got, want := slips(x, y, most), min(all, most+1); got != want {
+				t.Fatalf("%v and %v: %d up to %d, want %d", x, y, got, most, want)
+			}
 		}
 	}
 }
