@@ -217,7 +217,13 @@ func (r *run) work(ctx context.Context, frame lesson.Frame, deeds []standin.Deed
 		if len(changes[id]) == 0 {
 			continue
 		}
-		b := store.Batch{Sheet: id, Session: r.ID, Expected: r.sheets[id].Seq, Terms: r.State.V.Terms, Changes: changes[id]}
+		b := store.Batch{
+			Sheet:    id,
+			Session:  r.ID,
+			Expected: r.sheets[id].Seq,
+			Terms:    r.State.V.Terms,
+			Changes:  changes[id],
+		}
 		b.Marks, b.Amounts = draft.Touched()
 		batches = append(batches, b)
 	}

@@ -54,7 +54,10 @@ func knowledge() lesson.Board {
 					UnitRule:  poll.MayUnit,
 					Tolerance: number.Tolerance{Is: number.Relative, Below: "2", Above: "2"},
 					Mistakes: []poll.NumberMistake{{Name: "took the whole day", From: "24", To: "24.9"},
-						{Name: "took half a day", From: "12"}, {Name: "took ebb for the next high tide", From: "6", To: "6.3"}}}}}),
+						{
+							Name: "took half a day",
+							From: "12",
+						}, {Name: "took ebb for the next high tide", From: "6", To: "6.3"}}}}}),
 		newPage("pull", "What pulls", "Choose all that fit.", whole).
 			question(poll.Question{Text: "What makes the tides?", Shuffle: true,
 				Body: poll.Body{Kind: poll.KindSeveral, Several: &poll.Several{Options: pull}}}),
@@ -64,8 +67,13 @@ func knowledge() lesson.Board {
 					Mistake: "took far for dark"}}}),
 		newPage("word", "A word for it", "", whole).
 			question(poll.Question{Text: "What is the force called with which the Moon pulls the water?",
-				Body: poll.Body{Kind: poll.KindShort, Short: &poll.Short{Accepted: []string{"gravity", "gravitation"}, Slips: 2,
-					Mistakes: []poll.TextMistake{{Name: "took magnets for it", Texts: []string{"magnetism", "magnetic force"}}}}}}),
+				Body: poll.Body{
+					Kind: poll.KindShort,
+					Short: &poll.Short{Accepted: []string{"gravity", "gravitation"}, Slips: 2,
+						Mistakes: []poll.TextMistake{
+							{Name: "took magnets for it", Texts: []string{"magnetism", "magnetic force"}},
+						}},
+				}}),
 		newPage("phases", "In order", "", whole).
 			question(poll.Question{Text: "Put the phases in order, from new moon on.",
 				Body: poll.Body{Kind: poll.KindOrder, Order: &poll.Order{Options: phases, Mistakes: []poll.OrderMistake{
@@ -73,24 +81,39 @@ func knowledge() lesson.Board {
 		newPage("pairs", "What belongs to what", "", whole).
 			question(poll.Question{Text: "What belongs to what?", Body: poll.Body{Kind: poll.KindMatch, Match: &poll.Match{
 				Left: left, Right: right, Pairs: []poll.Pair{{Left: "l1", Right: "s1"}, {Left: "l2", Right: "s2"}, {Left: "l3", Right: "s3"}},
-				Mistakes: []poll.PairMistake{{Name: "took spring for the season", Pair: poll.Pair{Left: "l1", Right: "s4"}}}}}}),
+				Mistakes: []poll.PairMistake{
+					{Name: "took spring for the season", Pair: poll.Pair{Left: "l1", Right: "s4"}},
+				}}}}),
 		newPage("blanks", "Fill in", "", whole).
 			question(poll.Question{Text: "Fill the blanks.", Body: poll.Body{Kind: poll.KindBlanks, Blanks: &poll.Blanks{Slips: 1,
-				Parts: []poll.TextPart{{Text: "The tides follow the "}, {Blank: &poll.Blank{ID: "g1", Accepted: []string{"Moon"},
-					Mistakes: []poll.TextMistake{{Name: "took the Sun", Texts: []string{"Sun"}}}}},
-					{Text: ". At new moon and full moon they are "}, {Blank: &poll.Blank{ID: "g2", Accepted: []string{"higher"},
-						Offered: []string{"higher", "lower", "the same"}}}, {Text: "."}}}}}),
+				Parts: []poll.TextPart{
+					{Text: "The tides follow the "},
+					{Blank: &poll.Blank{ID: "g1", Accepted: []string{"Moon"},
+						Mistakes: []poll.TextMistake{{Name: "took the Sun", Texts: []string{"Sun"}}}}},
+					{
+						Text: ". At new moon and full moon they are ",
+					},
+					{Blank: &poll.Blank{ID: "g2", Accepted: []string{"higher"},
+						Offered: []string{"higher", "lower", "the same"}}},
+					{Text: "."},
+				}}}}),
 		newPage("lit", "Sort", "", whole).
 			question(poll.Question{Text: "What shines by itself?", Body: poll.Body{Kind: poll.KindBoxes, Boxes: &poll.Boxes{
 				Boxes: boxes, Things: things, Homes: []poll.InBox{{Thing: "t1", Box: "b1"}, {Thing: "t2", Box: "b2"},
 					{Thing: "t3", Box: "b1"}, {Thing: "t4", Box: "b2"}},
-				Mistakes: []poll.BoxMistake{{Name: "took the Moon for a lamp", InBox: poll.InBox{Thing: "t2", Box: "b1"}}}}}}),
+				Mistakes: []poll.BoxMistake{
+					{Name: "took the Moon for a lamp", InBox: poll.InBox{Thing: "t2", Box: "b1"}},
+				}}}}),
 		newPage("feel", "How was it?", "", whole).
 			question(poll.Question{Text: "How well could you explain the tides to somebody at home?",
-				Body: poll.Body{Kind: poll.KindScale, Scale: &poll.Scale{Steps: 5, Low: "not at all", High: "very well"}}}),
+				Body: poll.Body{
+					Kind:  poll.KindScale,
+					Scale: &poll.Scale{Steps: 5, Low: "not at all", High: "very well"},
+				}}),
 		newPage("next", "What next?", "", whole).
 			question(poll.Question{Text: "What shall we look at next? The most interesting on top.",
-				Body: poll.ByPreference(offered("n", "eclipses", "tides in other places", "how to use a tide table")...)}),
+				Body: poll.ByPreference(
+					offered("n", "eclipses", "tides in other places", "how to use a tide table")...)}),
 		newPage("wonder", "One question left", "", whole).
 			question(poll.Question{Text: "What do you still wonder about?", Body: poll.Body{Kind: poll.KindOpen, Open: &poll.Free{}}}),
 	)

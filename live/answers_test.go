@@ -79,7 +79,10 @@ func BenchmarkAnswers(b *testing.B) {
 	for name, all := range map[string][]time.Duration{"acknowledged": acks, "told": until} {
 		slices.Sort(all)
 		for _, share := range []float64{.5, .95, .99} {
-			b.ReportMetric(float64(all[int(share*float64(len(all)-1))].Microseconds())/1000, fmt.Sprintf("%s-p%.0f-ms", name, share*100))
+			b.ReportMetric(
+				float64(all[int(share*float64(len(all)-1))].Microseconds())/1000,
+				fmt.Sprintf("%s-p%.0f-ms", name, share*100),
+			)
 		}
 	}
 }

@@ -131,8 +131,11 @@ func (r *running) given(students []string, board *edition, frame, id string) []o
 	for _, student := range students {
 		for _, a := range k.assess(on{student, frame}, board) {
 			if a.is && a.Poll == id {
-				given = append(given, outcome.Given{Student: student, Round: a.Round, Assessed: a.as, Sure: a.Sure, At: a.at,
-					Late: a.Late, Offline: a.Offline})
+				given = append(
+					given,
+					outcome.Given{Student: student, Round: a.Round, Assessed: a.as, Sure: a.Sure, At: a.at,
+						Late: a.Late, Offline: a.Offline},
+				)
 			}
 		}
 	}

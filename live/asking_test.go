@@ -89,7 +89,8 @@ func TestAsking(t *testing.T) {
 	command(session.Command{Kind: session.KindBands, Bands: &session.SetBands{Bands: bands}})
 	command(session.Command{Kind: session.KindPoll, Poll: &session.SetPoll{Poll: question.ID, Phase: poll.Revealed}})
 	var own Verdict
-	if err := json.Unmarshal(vera.call(MethodVerdict, mine(vera)), &own); err != nil || own.Right != question.Poll.Right() ||
+	if err := json.Unmarshal(vera.call(MethodVerdict, mine(vera)), &own); err != nil ||
+		own.Right != question.Poll.Right() ||
 		own.Verdict != question.Poll.Judge(poll.Choose(question.Poll.Choice.Options[1].ID)).Verdict {
 		t.Errorf("%v: %+v", err, own)
 	}

@@ -116,7 +116,10 @@ func TestAttack(t *testing.T) {
 		case 3:
 			noor.call(MethodTidy, Tidy{Sheet: targets[a.IntN(5)], Mark: a.some()})
 			// What the class answers is nobody's but the staff's; one's own verdict comes when it is shown.
-			if told := string(noor.call(MethodOutcome, AskOutcome{Frame: a.some()})); !strings.Contains(told, "problem") {
+			if told := string(noor.call(MethodOutcome, AskOutcome{Frame: a.some()})); !strings.Contains(
+				told,
+				"problem",
+			) {
 				t.Fatalf("seed %d: told what others answered: %s", seed, told)
 			}
 			ask := AskVerdict{Sheet: targets[a.IntN(5)], Poll: a.some(), Round: a.IntN(4) - 1}

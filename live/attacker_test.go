@@ -78,9 +78,15 @@ func (a *attacker) value() poll.Value {
 	case 3:
 		return poll.Value{Kind: poll.KindOrder, Order: &poll.Ranked{Order: []string{a.some(), a.some(), a.some()}}}
 	case 4:
-		return poll.Value{Kind: poll.KindMatch, Match: &poll.Matched{Pairs: []poll.Pair{{Left: a.some(), Right: a.some()}}}}
+		return poll.Value{
+			Kind:  poll.KindMatch,
+			Match: &poll.Matched{Pairs: []poll.Pair{{Left: a.some(), Right: a.some()}}},
+		}
 	case 5:
-		return poll.Value{Kind: poll.KindPlaces, Places: &poll.Pointed{At: []poll.Point{{X: a.number(), Y: a.number()}}}}
+		return poll.Value{
+			Kind:   poll.KindPlaces,
+			Places: &poll.Pointed{At: []poll.Point{{X: a.number(), Y: a.number()}}},
+		}
 	case 6:
 		return poll.Value{Kind: poll.KindChoice, Number: text}
 	}

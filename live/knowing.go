@@ -146,7 +146,8 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 		if m.Mark.V.IsAnswer() {
 			k.answer(m.Frame, m.Mark.V)
 			// What another server has saved is told, too.
-			if a := m.Mark.V.Answer; a != nil && !first && had[on{m.Mark.V.Author, m.Frame}][m.Mark.V.ID].at != m.Mark.V.At {
+			if a := m.Mark.V.Answer; a != nil && !first &&
+				had[on{m.Mark.V.Author, m.Frame}][m.Mark.V.ID].at != m.Mark.V.At {
 				k.asked[a.Poll] = m.Frame
 			}
 		} else {

@@ -295,7 +295,7 @@ type Verdict struct {
 
 // News is what the server tells without being asked.
 type News struct {
-	Kind    NewsKind            `json:"kind" oneof:"news"`
+	Kind    NewsKind            `json:"kind"              oneof:"news"`
 	Changes *SheetChanges       `json:"changes,omitempty"`
 	Stage   *session.Stage      `json:"stage,omitempty"`
 	State   *session.State      `json:"state,omitempty"`
@@ -418,7 +418,7 @@ const (
 type Pass struct {
 	Sheet string   `json:"sheet,omitempty"`
 	By    string   `json:"by,omitempty"`
-	Kind  PassKind `json:"kind" oneof:"passing"`
+	Kind  PassKind `json:"kind"            oneof:"passing"`
 	Draw  *Draw    `json:"draw,omitempty"`
 	Point *Point   `json:"point,omitempty"`
 	Edit  *Edit    `json:"edit,omitempty"`

@@ -11,9 +11,18 @@ import (
 )
 
 // own are things that students write in their own words.
-var own = []string{"because the Moon pulls the water", "the Moon turns around us", "I think it is the shadow of the Earth",
-	"the water moves with the Moon", "it pulls on both sides", "the Sun helps a little", "because the Earth turns under it",
-	"no idea", "we saw it in the tide table", "it comes about an hour later each day"}
+var own = []string{
+	"because the Moon pulls the water",
+	"the Moon turns around us",
+	"I think it is the shadow of the Earth",
+	"the water moves with the Moon",
+	"it pulls on both sides",
+	"the Sun helps a little",
+	"because the Earth turns under it",
+	"no idea",
+	"we saw it in the tide table",
+	"it comes about an hour later each day",
+}
 
 // answer gives a student's answer to a question in a round: right as often as the student knows
 // things, more often once it was talked about; else one of the known mistakes, or something
@@ -135,7 +144,9 @@ func mistaken(q poll.Question, r *rand.Rand) poll.Value {
 		}
 	case poll.KindTruth:
 		if q.Truth.Is != "" {
-			v.Truth = &poll.Held{Is: map[poll.Holds]poll.Holds{poll.IsTrue: poll.IsFalse, poll.IsFalse: poll.IsTrue}[q.Truth.Is]}
+			v.Truth = &poll.Held{
+				Is: map[poll.Holds]poll.Holds{poll.IsTrue: poll.IsFalse, poll.IsFalse: poll.IsTrue}[q.Truth.Is],
+			}
 		}
 	case poll.KindNumber:
 		if n := len(q.Number.Mistakes); n > 0 {

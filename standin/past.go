@@ -92,7 +92,10 @@ func Again(frame lesson.Frame, q lesson.Element, round, students int, asked map[
 		}
 		value, sure := s.answer(q, round)
 		deeds = append(deeds, Deed{i, frame.ID, begin.Add(time.Duration(5+random.IntN(60)) * time.Second),
-			sheet.Step{Kind: sheet.KindAnswer, Answer: &sheet.SetAnswer{Poll: q.ID, Round: round, Value: &value, Sure: sure}}})
+			sheet.Step{
+				Kind:   sheet.KindAnswer,
+				Answer: &sheet.SetAnswer{Poll: q.ID, Round: round, Value: &value, Sure: sure},
+			}})
 	}
 	slices.SortStableFunc(deeds, func(a, b Deed) int { return a.At.Compare(b.At) })
 	return deeds

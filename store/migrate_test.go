@@ -252,7 +252,8 @@ func TestOldAnswersAreKept(t *testing.T) {
 			t.Errorf("%s: %+v, %v", name, p.Poll, err)
 			continue
 		}
-		if p.Poll.Judge(poll.Choose("b")).Verdict != poll.Right || p.Poll.Judge(poll.Choose("a")).Verdict != poll.Wrong ||
+		if p.Poll.Judge(poll.Choose("b")).Verdict != poll.Right ||
+			p.Poll.Judge(poll.Choose("a")).Verdict != poll.Wrong ||
 			!slices.Equal(p.Poll.Pictures(), []string{"p"}) {
 			t.Errorf("%s: %+v", name, p.Poll)
 		}

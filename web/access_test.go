@@ -91,7 +91,9 @@ var routes = map[string]struct {
 	"DELETE /api/staff/people/:id/second": {who: administrator}, "POST /api/house": {who: administrator},
 	"GET /api/journal": {who: administrator},
 
-	"POST /api/questions/try": {who: teaching}, "GET /api/boards": {who: teaching}, "POST /api/boards": {who: teaching}, "GET /api/search": {who: teaching},
+	"POST /api/questions/try": {
+		who: teaching,
+	}, "GET /api/boards": {who: teaching}, "POST /api/boards": {who: teaching}, "GET /api/search": {who: teaching},
 	"GET /api/boards/:id": {
 		who: teaching,
 	}, "POST /api/boards/:id/edits": {who: teaching, body: `{"since":0,"edits":[]}`},

@@ -81,7 +81,8 @@ func (s *server) answersAlike(c *gin.Context) {
 	slices.SortStableFunc(marks, func(a, b record.Mark) int { return cmp.Compare(a.At, b.At) })
 	for _, m := range marks {
 		a := m.Answer
-		if a == nil || !m.OnFrame() || a.Late || a.Poll != c.Query("poll") || strconv.Itoa(a.Round) != c.Query("round") {
+		if a == nil || !m.OnFrame() || a.Late || a.Poll != c.Query("poll") ||
+			strconv.Itoa(a.Round) != c.Query("round") {
 			continue
 		}
 		text := a.Value.Text()

@@ -95,7 +95,7 @@ type AddFrames struct {
 
 // FrameSource says where new frames come from.
 type FrameSource struct {
-	Kind     SourceKind    `json:"kind" oneof:"Blank Double Template Board Intake Question"`
+	Kind     SourceKind    `json:"kind"               oneof:"Blank Double Template Board Intake Question"`
 	Blank    *Blank        `json:"blank,omitempty"`
 	Double   *SomeFrames   `json:"double,omitempty"`
 	Template *FromTemplate `json:"template,omitempty"`

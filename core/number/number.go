@@ -312,7 +312,8 @@ func Plainly(t Typed, tag string) string {
 		}
 		// The library takes floating point numbers; what these cannot hold stays as it is.
 		f, _ := t.Value.Float64()
-		text = message.NewPrinter(lang).Sprint(number.Decimal(f, number.MaxFractionDigits(places), number.MinFractionDigits(places)))
+		text = message.NewPrinter(lang).
+			Sprint(number.Decimal(f, number.MaxFractionDigits(places), number.MinFractionDigits(places)))
 		if back, err := Read(text, tag); err != nil || back.Value.Cmp(t.Value) != 0 {
 			text = t.Value.FloatString(places)
 		}

@@ -89,7 +89,11 @@ func moved(judged bool, given []Given, round int) *Moved {
 		m.Flows = append(m.Flows, Flow{ends[0], ends[1], n})
 	}
 	slices.SortFunc(m.Flows, func(a, b Flow) int {
-		return cmp.Or(cmp.Compare(b.Count, a.Count), cmp.Compare(a.From.Key, b.From.Key), cmp.Compare(a.To.Key, b.To.Key))
+		return cmp.Or(
+			cmp.Compare(b.Count, a.Count),
+			cmp.Compare(a.From.Key, b.From.Key),
+			cmp.Compare(a.To.Key, b.To.Key),
+		)
 	})
 	if judged && m.Of > 0 {
 		m.gained(before, after)

@@ -69,7 +69,8 @@ func TestOf(t *testing.T) {
 	if got.Late != 1 || got.Offline != 1 {
 		t.Errorf("%d late, %d without network", got.Late, got.Offline)
 	}
-	if *got.Verdicts != (poll.Judged{Right: 2, Wrong: 1, Span: measure.Wilson(2, 3)}) || fmt.Sprint(got.Percent) != "[67 0 33]" {
+	if *got.Verdicts != (poll.Judged{Right: 2, Wrong: 1, Span: measure.Wilson(2, 3)}) ||
+		fmt.Sprint(got.Percent) != "[67 0 33]" {
 		t.Errorf("%+v, %v", got.Verdicts, got.Percent)
 	}
 	if *got.Sure != (Sure{SureRight: 1, SureWrong: 1, UnsureRight: 1}) {
@@ -84,7 +85,8 @@ func TestOf(t *testing.T) {
 	}
 	m := got.Moved
 	if m.Of != 3 || m.Kept != 1 || m.Learned != 1 || m.Lost != 0 || *m.Chance != 1 || math.Abs(*m.ClassGain-.5) > 1e-12 ||
-		m.Band != measure.Medium || *m.MeanGain != .5 || m.MeanOf != 2 || len(m.Flows) != 3 {
+		m.Band != measure.Medium || *m.MeanGain != .5 || m.MeanOf != 2 ||
+		len(m.Flows) != 3 {
 		t.Errorf("%+v", m)
 	}
 }
@@ -133,8 +135,11 @@ func TestArrival(t *testing.T) {
 			here = append(here, Present{id, int64(r.IntN(20)), int64(r.IntN(3) / 2 * r.IntN(90))})
 			for round := 1; round <= 3; round++ {
 				if r.IntN(4) > 0 {
-					raw = append(raw, answered{id, round, poll.Choose([]string{"week", "month", "year", "never"}[r.IntN(4)]),
-						poll.Surenesses[r.IntN(3)], int64(r.IntN(100)), r.IntN(9) == 0, r.IntN(9) == 0})
+					raw = append(
+						raw,
+						answered{id, round, poll.Choose([]string{"week", "month", "year", "never"}[r.IntN(4)]),
+							poll.Surenesses[r.IntN(3)], int64(r.IntN(100)), r.IntN(9) == 0, r.IntN(9) == 0},
+					)
 				}
 			}
 		}
@@ -195,7 +200,10 @@ func BenchmarkOf(b *testing.B) {
 			for i := range 300 {
 				here = append(here, Present{Student: fmt.Sprint(i)})
 				for round := 1; round <= 2; round++ {
-					raw = append(raw, answered{Student: fmt.Sprint(i), Round: round, At: int64(i), Value: c.value(i * round)})
+					raw = append(
+						raw,
+						answered{Student: fmt.Sprint(i), Round: round, At: int64(i), Value: c.value(i * round)},
+					)
 				}
 			}
 			for b.Loop() {

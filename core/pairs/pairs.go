@@ -44,7 +44,8 @@ func Make(c Class) Pairing {
 		return i != j && !apart[[2]string{a, b}]
 	}
 	near := func(i, j int) bool {
-		return may(i, j) && (c.Near == nil || c.Near(students[i].ID, students[j].ID) || c.Near(students[j].ID, students[i].ID))
+		return may(i, j) &&
+			(c.Near == nil || c.Near(students[i].ID, students[j].ID) || c.Near(students[j].ID, students[i].ID))
 	}
 	differ := func(i, j int) bool {
 		a, b := students[i].Answer, students[j].Answer

@@ -135,7 +135,15 @@ func TestMake(t *testing.T) {
 		if n <= 8 {
 			pairs, repeats := c.most(ids, before)
 			if different != pairs || repeats == 0 && again > 0 {
-				t.Fatalf("%d pairs, %d of them again; there can be %d with %d\n%+v\n%+v", different, again, pairs, repeats, c, p)
+				t.Fatalf(
+					"%d pairs, %d of them again; there can be %d with %d\n%+v\n%+v",
+					different,
+					again,
+					pairs,
+					repeats,
+					c,
+					p,
+				)
 			}
 			needless += again - repeats
 		}

@@ -87,7 +87,10 @@ func (b *Boxes) shown(rename func(string) string) Body {
 }
 
 func (b *Boxes) bare() Body {
-	return Body{Kind: KindBoxes, Boxes: &Boxes{Boxes: options(b.Boxes).bare(), Things: options(b.Things).bare().mixed()}}
+	return Body{
+		Kind:  KindBoxes,
+		Boxes: &Boxes{Boxes: options(b.Boxes).bare(), Things: options(b.Things).bare().mixed()},
+	}
 }
 
 func (b *Boxes) nameless() Body {

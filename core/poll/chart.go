@@ -27,7 +27,7 @@ const (
 
 // Chart is how answers stand, as a picture: the field that its kind names is set.
 type Chart struct {
-	Kind    ChartKind `json:"kind" oneof:"charts"`
+	Kind    ChartKind `json:"kind"              oneof:"charts"`
 	Bars    *Bars     `json:"bars,omitempty"`
 	Numbers *Numbers  `json:"numbers,omitempty"`
 	Ladder  *Ladder   `json:"ladder,omitempty"`

@@ -97,39 +97,76 @@ func examples() map[poll.Kind]example {
 		return poll.Value{Kind: poll.KindPlaces, Places: p}
 	}
 	return map[poll.Kind]example{
-		poll.KindChoice: {poll.Question{Body: poll.Offer(mistaken("a", "7 days"), right("b", "29.53 days"), opt("c", "a year"))},
-			"29.53 days", `"right":true`, []judged{{poll.Choose("b"), yes, ""}, {poll.Choose("a"), known("SECRET a"), ""},
-				{poll.Choose("c"), not, ""}, {poll.Choose("d"), not, refusal.NoSuchChoice}}},
+		poll.KindChoice: {
+			poll.Question{Body: poll.Offer(mistaken("a", "7 days"), right("b", "29.53 days"), opt("c", "a year"))},
+			"29.53 days",
+			`"right":true`,
+			[]judged{{poll.Choose("b"), yes, ""}, {poll.Choose("a"), known("SECRET a"), ""},
+				{poll.Choose("c"), not, ""}, {poll.Choose("d"), not, refusal.NoSuchChoice}},
+		},
 		poll.KindSeveral: {poll.Question{Body: poll.Body{Kind: poll.KindSeveral, Several: &poll.Several{
 			Options: []poll.Option{right("a", "Moon"), right("b", "Sun"), mistaken("c", "wind"), opt("d", "fish")}}}},
 			"Moon, Sun", `"right":true`, []judged{{several("a", "b"), yes, ""}, {several("b", "a"), yes, ""},
 				{several("a"), partly(.5, ""), ""}, {several("a", "c"), known("SECRET c"), ""},
-				{several("a", "b", "c"), partly(.5, "SECRET c"), ""}, {several("a", "b", "c", "d"), known("SECRET c"), ""},
-				{several("d"), not, ""}, {several(), not, refusal.AnswerEmpty}, {several("a", "a"), not, refusal.NoSuchChoice},
+				{
+					several("a", "b", "c"),
+					partly(.5, "SECRET c"),
+					"",
+				}, {several("a", "b", "c", "d"), known("SECRET c"), ""},
+				{
+					several("d"),
+					not,
+					"",
+				}, {several(), not, refusal.AnswerEmpty}, {several("a", "a"), not, refusal.NoSuchChoice},
 				{several("x"), not, refusal.NoSuchChoice}}},
-		poll.KindTruth: {poll.Question{Body: poll.Body{Kind: poll.KindTruth, Truth: &poll.Truth{Is: poll.IsFalse, NotSure: true,
-			Mistake: "SECRET far side"}}}, "false", `"is":"false"`, []judged{{truth(poll.IsFalse), yes, ""},
-			{truth(poll.IsTrue), known("SECRET far side"), ""}, {truth(poll.NotSure), not, ""},
-			{truth("maybe"), not, refusal.NoSuchChoice}}},
+		poll.KindTruth: {
+			poll.Question{Body: poll.Body{Kind: poll.KindTruth, Truth: &poll.Truth{Is: poll.IsFalse, NotSure: true,
+				Mistake: "SECRET far side"}}},
+			"false",
+			`"is":"false"`,
+			[]judged{{truth(poll.IsFalse), yes, ""},
+				{truth(poll.IsTrue), known("SECRET far side"), ""}, {truth(poll.NotSure), not, ""},
+				{truth("maybe"), not, refusal.NoSuchChoice}},
+		},
 		poll.KindNumber: {poll.Question{Body: poll.Body{Kind: poll.KindNumber, Number: &poll.Number{Language: "de",
 			Answer: "29,53", Tolerance: number.Tolerance{Is: number.Absolute, Below: "0.03", Above: "0.05"}, Unit: "days",
 			UnitRule: poll.MayUnit, Mistakes: []poll.NumberMistake{{Name: "SECRET half", From: "14,77"},
-				{Name: "SECRET year", From: "360", To: "370"}}}}}, "29,53 days", "29,53", []judged{{num("29,53"), yes, ""},
+				{
+					Name: "SECRET year",
+					From: "360",
+					To:   "370",
+				}}}}}, "29,53 days", "29,53", []judged{{num("29,53"), yes, ""},
 			{num("29,5"), yes, ""}, {num("29,49"), not, ""}, {num("29,58 days"), yes, ""}, {num("708,72 h"), yes, ""},
 			{num("14,77"), known("SECRET half"), ""}, {num("14,8"), known("SECRET half"), ""},
-			{num("365,24"), known("SECRET year"), ""}, {num("29,53 m"), poll.Judgement{Verdict: poll.Wrong, Reason: poll.OtherUnit}, ""},
+			{
+				num("365,24"),
+				known("SECRET year"),
+				"",
+			}, {num("29,53 m"), poll.Judgement{Verdict: poll.Wrong, Reason: poll.OtherUnit}, ""},
 			{num("29 1/2"), yes, ""}, {num("29.5"), not, refusal.NotANumber}, {num("nan"), not, refusal.NotANumber},
 			{num(" "), not, refusal.AnswerEmpty}, {num(strings.Repeat("9", 400)), not, refusal.NotANumber}}},
 		poll.KindShort: {poll.Question{Body: poll.Body{Kind: poll.KindShort, Short: &poll.Short{
 			Accepted: []string{"gravity", "gravitation"}, Slips: 1, Mistakes: []poll.TextMistake{{Name: "SECRET push",
 				Texts: []string{"gravy", "wind"}}}}}}, "gravity / gravitation", "gravit", []judged{
-			{typed("short", "Gravity."), yes, ""}, {typed("short", "gravty"), slips, ""}, {typed("short", "gravy"), known("SECRET push"), ""},
+			{
+				typed("short", "Gravity."),
+				yes,
+				"",
+			}, {typed("short", "gravty"), slips, ""}, {typed("short", "gravy"), known("SECRET push"), ""},
 			{typed("short", "WIND"), known("SECRET push"), ""}, {typed("short", "the Moon"), not, ""},
-			{typed("short", "\u200b"), not, refusal.AnswerEmpty}, {typed("short", "🌙🌙"), not, ""}, {typed("short", "جاذبية"), not, ""},
+			{
+				typed("short", "\u200b"),
+				not,
+				refusal.AnswerEmpty,
+			}, {typed("short", "🌙🌙"), not, ""}, {typed("short", "جاذبية"), not, ""},
 			{typed("short", strings.Repeat("x", 10_000)), not, refusal.TextTooLong},
 			{typed("short", "a\u202eb"), not, refusal.TextControl}}},
 		poll.KindOpen: {poll.Question{Body: poll.Body{Kind: poll.KindOpen, Open: &poll.Free{}}}, "", "", []judged{
-			{typed("open", "because it turns\nwith us"), poll.Judgement{}, ""}, {typed("open", " "), not, refusal.AnswerEmpty},
+			{
+				typed("open", "because it turns\nwith us"),
+				poll.Judgement{},
+				"",
+			}, {typed("open", " "), not, refusal.AnswerEmpty},
 			{typed("open", strings.Repeat("x", 10_000)), not, refusal.TextTooLong}}},
 		poll.KindScale: {poll.Question{Body: poll.Body{Kind: poll.KindScale, Scale: &poll.Scale{Steps: 5, Low: "lost",
 			High: "all clear"}}}, "", "", []judged{{step(1), poll.Judgement{}, ""}, {step(5), poll.Judgement{}, ""},
@@ -143,35 +180,88 @@ func examples() map[poll.Kind]example {
 				{ordered("czya"), partly(2./3, ""), ""}, {ordered("aycz"), known("SECRET round"), ""},
 				{ordered("zca"), not, refusal.Malformed}, {ordered("zcyy"), not, refusal.NoSuchChoice}}},
 		poll.KindMatch: {poll.Question{Body: poll.Body{Kind: poll.KindMatch, Match: &poll.Match{
-			Left: []poll.Option{opt("a", "new Moon"), opt("b", "full Moon")}, Right: []poll.Option{opt("1", "dark"), opt("2", "round"),
-				opt("3", " DARK "), opt("4", "half")}, Pairs: []poll.Pair{{Left: "a", Right: "1"}, {Left: "b", Right: "2"}},
+			Left: []poll.Option{
+				opt("a", "new Moon"),
+				opt("b", "full Moon"),
+			}, Right: []poll.Option{opt("1", "dark"), opt("2", "round"),
+				opt(
+					"3",
+					" DARK ",
+				), opt("4", "half")}, Pairs: []poll.Pair{{Left: "a", Right: "1"}, {Left: "b", Right: "2"}},
 			Mistakes: []poll.PairMistake{{Name: "SECRET swapped", Pair: poll.Pair{Left: "a", Right: "2"}}}}}},
 			"new Moon – dark, full Moon – round", `"pairs"`, []judged{{pairs("a1", "b2"), yes, ""}, {pairs("b2", "a3"), yes, ""},
-				{pairs("a1"), partly(.5, ""), ""}, {pairs("a2", "b1"), known("SECRET swapped"), ""}, {pairs("b4"), not, ""},
+				{
+					pairs("a1"),
+					partly(.5, ""),
+					"",
+				}, {pairs("a2", "b1"), known("SECRET swapped"), ""}, {pairs("b4"), not, ""},
 				{pairs(), not, refusal.AnswerEmpty}, {pairs("a1", "a2"), not, refusal.NoSuchChoice},
 				{pairs("c1"), not, refusal.NoSuchChoice}, {pairs("1a"), not, refusal.NoSuchChoice}}},
-		poll.KindBlanks: {poll.Question{Body: poll.Body{Kind: poll.KindBlanks, Blanks: &poll.Blanks{Slips: 1, Parts: []poll.TextPart{
-			{Text: "The "}, {Blank: &poll.Blank{ID: "a", Accepted: []string{"Moon"}, Mistakes: []poll.TextMistake{{Name: "SECRET sun",
-				Texts: []string{"Sun"}}}}}, {Text: " pulls the "}, {Blank: &poll.Blank{ID: "b", Accepted: []string{"water"},
-				Offered: []string{"water", "air"}}}}}}}, "Moon, water", `"accepted"`, []judged{{filled("amoon", "bwater"), yes, ""},
-			{filled("amon", "bwater"), slips, ""}, {filled("aSun", "bwater"), partly(.5, "SECRET sun"), ""},
-			{filled("bair"), not, ""}, {filled("bfire"), not, refusal.NoSuchChoice}, {filled(), not, refusal.AnswerEmpty},
-			{filled("amoon", "aSun"), not, refusal.NoSuchChoice}, {filled("a"), not, refusal.AnswerEmpty}}},
+		poll.KindBlanks: {
+			poll.Question{Body: poll.Body{Kind: poll.KindBlanks, Blanks: &poll.Blanks{Slips: 1, Parts: []poll.TextPart{
+				{
+					Text: "The ",
+				}, {Blank: &poll.Blank{ID: "a", Accepted: []string{"Moon"}, Mistakes: []poll.TextMistake{{Name: "SECRET sun",
+					Texts: []string{
+						"Sun",
+					}}}}}, {Text: " pulls the "}, {Blank: &poll.Blank{ID: "b", Accepted: []string{"water"},
+					Offered: []string{
+						"water",
+						"air",
+					}}}}}}},
+			"Moon, water",
+			`"accepted"`,
+			[]judged{{filled("amoon", "bwater"), yes, ""},
+				{filled("amon", "bwater"), slips, ""}, {filled("aSun", "bwater"), partly(.5, "SECRET sun"), ""},
+				{
+					filled("bair"),
+					not,
+					"",
+				}, {filled("bfire"), not, refusal.NoSuchChoice}, {filled(), not, refusal.AnswerEmpty},
+				{filled("amoon", "aSun"), not, refusal.NoSuchChoice}, {filled("a"), not, refusal.AnswerEmpty}},
+		},
 		poll.KindBoxes: {poll.Question{Body: poll.Body{Kind: poll.KindBoxes, Boxes: &poll.Boxes{
-			Boxes: []poll.Option{opt("1", "shines"), opt("2", "is lit")}, Things: []poll.Option{opt("a", "Sun"), opt("b", "Moon"),
+			Boxes: []poll.Option{
+				opt("1", "shines"),
+				opt("2", "is lit"),
+			}, Things: []poll.Option{opt("a", "Sun"), opt("b", "Moon"),
 				opt("c", "a song")}, Homes: []poll.InBox{{Thing: "a", Box: "1"}, {Thing: "b", Box: "2"}},
 			Mistakes: []poll.BoxMistake{{Name: "SECRET lamp", InBox: poll.InBox{Thing: "b", Box: "1"}}}}}},
 			"shines: Sun; is lit: Moon", `"homes"`, []judged{{boxed("a1", "b2"), yes, ""}, {boxed("a1", "b1"), partly(.5, "SECRET lamp"), ""},
-				{boxed("a1", "b2", "c1"), partly(.5, ""), ""}, {boxed("c1"), not, ""}, {boxed(), not, refusal.AnswerEmpty},
+				{
+					boxed("a1", "b2", "c1"),
+					partly(.5, ""),
+					"",
+				}, {boxed("c1"), not, ""}, {boxed(), not, refusal.AnswerEmpty},
 				{boxed("a1", "a2"), not, refusal.NoSuchChoice}, {boxed("a3"), not, refusal.NoSuchChoice}}},
-		poll.KindPlaces: {poll.Question{Body: poll.Body{Kind: poll.KindPlaces, Places: &poll.Places{Picture: "sky", Most: 2,
-			Areas: []poll.Area{{ID: "a", Name: "north bay", Corners: corner(.1, .1, .3, .3), Right: true},
-				{ID: "b", Name: "south bay", Corners: corner(.6, .6, .3, .3), Right: true},
-				{ID: "c", Name: "harbour", Corners: corner(.3, .3, .2, .2), Mistake: "SECRET shallow"}}}}}, "north bay, south bay",
-			`"areas"`, []judged{{at(.2, .2, .7, .7), yes, ""}, {at(.2, .2), partly(.5, ""), ""}, {at(.35, .35), partly(.5, ""), ""},
-				{at(.45, .45), known("SECRET shallow"), ""}, {at(.2, .2, .21, .21), partly(.5, ""), ""}, {at(.2, .2, 0, 1), not, ""},
-				{at(), not, refusal.AnswerEmpty}, {at(.2, .2, .3, .3, .4, .4), not, refusal.NoSuchChoice},
-				{at(1.01, 0), not, refusal.OutOfFrame}}},
+		poll.KindPlaces: {
+			poll.Question{Body: poll.Body{Kind: poll.KindPlaces, Places: &poll.Places{Picture: "sky", Most: 2,
+				Areas: []poll.Area{{ID: "a", Name: "north bay", Corners: corner(.1, .1, .3, .3), Right: true},
+					{ID: "b", Name: "south bay", Corners: corner(.6, .6, .3, .3), Right: true},
+					{
+						ID:      "c",
+						Name:    "harbour",
+						Corners: corner(.3, .3, .2, .2),
+						Mistake: "SECRET shallow",
+					}}}}},
+			"north bay, south bay",
+			`"areas"`,
+			[]judged{
+				{at(.2, .2, .7, .7), yes, ""},
+				{at(.2, .2), partly(.5, ""), ""},
+				{at(.35, .35), partly(.5, ""), ""},
+				{
+					at(.45, .45),
+					known("SECRET shallow"),
+					"",
+				},
+				{at(.2, .2, .21, .21), partly(.5, ""), ""},
+				{at(.2, .2, 0, 1), not, ""},
+				{at(), not, refusal.AnswerEmpty},
+				{at(.2, .2, .3, .3, .4, .4), not, refusal.NoSuchChoice},
+				{at(1.01, 0), not, refusal.OutOfFrame},
+			},
+		},
 		poll.KindDraw: {poll.Question{Body: poll.Body{Kind: poll.KindDraw, Draw: &poll.Draw{}}}, "", "", []judged{
 			{poll.Value{Kind: poll.KindDraw, Draw: &poll.Drawn{Done: true}}, poll.Judgement{}, ""},
 			{poll.Value{Kind: poll.KindDraw, Draw: &poll.Drawn{}}, not, refusal.AnswerEmpty}}},
@@ -200,7 +290,8 @@ func TestExamples(t *testing.T) {
 				if !errors.Is(err, refusal.New(c.no)) {
 					t.Errorf("%s %s: %v, want %s", kind, text, err, c.no)
 				}
-				if e.Judge(c.value) != (poll.Judgement{}) || e.Says(c.value) != "" || e.Tally([]poll.Value{c.value}).Answered != 0 {
+				if e.Judge(c.value) != (poll.Judgement{}) || e.Says(c.value) != "" ||
+					e.Tally([]poll.Value{c.value}).Answered != 0 {
 					t.Errorf("%s %s counts", kind, text)
 				}
 			case err != nil || e.Judge(c.value) != c.want:
@@ -247,8 +338,9 @@ func TestNothingTold(t *testing.T) {
 			}
 			tally, err := json.Marshal(e.Tally(values).ForClass(phase))
 			if err != nil || strings.Contains(string(tally), "SECRET") ||
-				phase != poll.Revealed && (strings.Contains(string(tally), `"right":true`) || strings.Contains(string(tally), "verdict") ||
-					strings.Contains(string(tally), "band") || strings.Contains(string(tally), "place\"") || strings.Contains(string(tally), "areas")) {
+				phase != poll.Revealed &&
+					(strings.Contains(string(tally), `"right":true`) || strings.Contains(string(tally), "verdict") ||
+						strings.Contains(string(tally), "band") || strings.Contains(string(tally), "place\"") || strings.Contains(string(tally), "areas")) {
 				t.Errorf("%s %s tells by its tally: %s", kind, phase, tally)
 			}
 		}

@@ -190,7 +190,10 @@ func (n *Number) chart(values []Value, _ []Judgement) Chart {
 	if len(chart.Values) > 0 {
 		chart.Bins = measure.Bins(chart.Values)
 		chart.Median = measure.Quantile(chart.Values, .5)
-		chart.Middle = &measure.Interval{Low: measure.Quantile(chart.Values, .25), High: measure.Quantile(chart.Values, .75)}
+		chart.Middle = &measure.Interval{
+			Low:  measure.Quantile(chart.Values, .25),
+			High: measure.Quantile(chart.Values, .75),
+		}
 	}
 	if n.Answer != "" {
 		key, _ := n.read(n.Answer)

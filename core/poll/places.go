@@ -148,7 +148,8 @@ func (q *Places) area(p Point) *Area {
 	var found *Area
 	for i := range q.Areas {
 		a := &q.Areas[i]
-		if a.holds(p) && (found == nil || a.Right && !found.Right || found.Mistake == "" && !found.Right && a.Mistake != "") {
+		if a.holds(p) &&
+			(found == nil || a.Right && !found.Right || found.Mistake == "" && !found.Right && a.Mistake != "") {
 			found = a
 		}
 	}

@@ -51,7 +51,7 @@ type Kind string
 // a file of its own, with its shape, what answers it takes, which are right, and
 // what a class sees of it. Value has the same kinds.
 type Body struct {
-	Kind    Kind     `json:"kind" oneof:"questions"`
+	Kind    Kind     `json:"kind"              oneof:"questions"`
 	Choice  *Choice  `json:"choice,omitempty"`
 	Several *Several `json:"several,omitempty"`
 	Truth   *Truth   `json:"truth,omitempty"`
@@ -70,7 +70,7 @@ type Body struct {
 
 // Value is an answer: exactly the field that its Kind names is set.
 type Value struct {
-	Kind    Kind     `json:"kind" oneof:"values"`
+	Kind    Kind     `json:"kind"              oneof:"values"`
 	Choice  *Chosen  `json:"choice,omitempty"`
 	Several *Picked  `json:"several,omitempty"`
 	Truth   *Held    `json:"truth,omitempty"`

@@ -17,11 +17,18 @@ import (
 // answered: a letter for each question, r right, w and x wrong in a known and in another way,
 // - not at all.
 func quiz(given map[string]string) record.Record {
-	board := lesson.Board{Title: "Tides", Objectives: []lesson.Objective{{ID: "goal", Text: "knows"}, {ID: "none", Text: "other"}}}
+	board := lesson.Board{
+		Title:      "Tides",
+		Objectives: []lesson.Objective{{ID: "goal", Text: "knows"}, {ID: "none", Text: "other"}},
+	}
 	var students []record.Student
 	var marks []record.Mark
 	for i := range 5 {
-		options := []poll.Option{{ID: "r", Text: "right", Right: i < 4}, {ID: "w", Text: "wrong"}, {ID: "x", Text: "odd"}}
+		options := []poll.Option{
+			{ID: "r", Text: "right", Right: i < 4},
+			{ID: "w", Text: "wrong"},
+			{ID: "x", Text: "odd"},
+		}
 		if i < 4 {
 			options[1].Mistake = "took it for " + fmt.Sprint(i)
 		}
@@ -54,14 +61,25 @@ func quiz(given map[string]string) record.Record {
 }
 
 func TestQuestions(t *testing.T) {
-	given := map[string]string{"a": "rrrrr", "b": "rrrwr", "c": "rrwwr", "d": "rwwwr", "e": "rwxww", "f": "ww---", "g": "-----"}
+	given := map[string]string{
+		"a": "rrrrr",
+		"b": "rrrwr",
+		"c": "rrwwr",
+		"d": "rwwwr",
+		"e": "rwxww",
+		"f": "ww---",
+		"g": "-----",
+	}
 	got := quiz(given).Questions()
 	if len(got.Questions) != 4 || got.All != 5 || len(got.Students) != 6 || got.Set == nil {
 		t.Fatalf("%+v", got)
 	}
 	first := got.Questions[0]
 	if first.Right != 5 || first.Answered != 6 || first.Span != measure.Wilson(5, 6) ||
-		!reflect.DeepEqual(first.Wrong, []record.WrongAnswer{{Text: "took it for 0", Mistake: true, Count: 1, Lower: 1}}) {
+		!reflect.DeepEqual(
+			first.Wrong,
+			[]record.WrongAnswer{{Text: "took it for 0", Mistake: true, Count: 1, Lower: 1}},
+		) {
 		t.Errorf("%+v", first)
 	}
 	third := got.Questions[2]
@@ -72,7 +90,9 @@ func TestQuestions(t *testing.T) {
 	if got.Mistakes[0] != (poll.Named{Name: "took it for 3", Count: 4}) {
 		t.Errorf("mistakes %+v", got.Mistakes)
 	}
-	if want := (record.ByObjective{ID: "goal", Text: "knows", Questions: 2, Answers: 12, Mean: 8. / 12}); len(got.Objectives) != 1 ||
+	if want := (record.ByObjective{ID: "goal", Text: "knows", Questions: 2, Answers: 12, Mean: 8. / 12}); len(
+		got.Objectives,
+	) != 1 ||
 		got.Objectives[0] != want {
 		t.Errorf("objectives %+v", got.Objectives)
 	}
@@ -103,7 +123,10 @@ func TestQuestionsInAnyOrder(t *testing.T) {
 	kept := quiz(given)
 	want := kept.Questions()
 	for range 20 {
-		r.Shuffle(len(kept.Students), func(i, j int) { kept.Students[i], kept.Students[j] = kept.Students[j], kept.Students[i] })
+		r.Shuffle(
+			len(kept.Students),
+			func(i, j int) { kept.Students[i], kept.Students[j] = kept.Students[j], kept.Students[i] },
+		)
 		got := kept.Questions()
 		got.Students, want.Students = nil, nil
 		if got.Set == nil || len(got.Set.Items) != 4 {
@@ -128,12 +151,19 @@ func TestQuestionsInAnyOrder(t *testing.T) {
 // What came late counts nowhere, and is marked where it is listed.
 func TestLateInTheRecord(t *testing.T) {
 	board := lesson.Board{Frames: []lesson.Frame{{ID: "f", Prepared: []lesson.Element{{ID: "p",
-		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Body: poll.Offer(poll.Option{ID: "r", Text: "right", Right: true},
-			poll.Option{ID: "w", Text: "wrong"})}}}}}}}
-	late := record.Mark{Frame: "f", Element: lesson.Element{ID: "p", Author: "a", Body: lesson.Body{Kind: lesson.KindAnswer,
-		Answer: &lesson.Answer{Poll: "p", Round: 1, Value: poll.Choose("r"), Late: true, Sure: poll.Sure}}}}
+		Body: lesson.Body{
+			Kind: lesson.KindPoll,
+			Poll: &poll.Question{Body: poll.Offer(poll.Option{ID: "r", Text: "right", Right: true},
+				poll.Option{ID: "w", Text: "wrong"})},
+		}}}}}}
+	late := record.Mark{
+		Frame: "f",
+		Element: lesson.Element{ID: "p", Author: "a", Body: lesson.Body{Kind: lesson.KindAnswer,
+			Answer: &lesson.Answer{Poll: "p", Round: 1, Value: poll.Choose("r"), Late: true, Sure: poll.Sure}}},
+	}
 	r := record.Build(board, []record.Student{{ID: "a", Name: "Aya"}}, []record.Mark{late})
-	if r.Tallies[0].Answered != 0 || r.Questions().Questions[0].Answered != 0 || r.Coverage(nil).Students[0].Cells[0] != nil {
+	if r.Tallies[0].Answered != 0 || r.Questions().Questions[0].Answered != 0 ||
+		r.Coverage(nil).Students[0].Cells[0] != nil {
 		t.Errorf("it counts: %+v", r.Tallies[0])
 	}
 	var out strings.Builder

@@ -109,7 +109,9 @@ func verdict(board lesson.Board, m Mark) (Answered, bool) {
 	}
 	q, given := asked.Poll, m.Answer
 	return Answered{Poll: asked.ID, Round: given.Round, Value: given.Value, Text: q.Says(given.Value),
-		Judgement: q.Judge(given.Value), Sure: given.Sure, Late: given.Late, Offline: given.Offline, At: m.At}, q.Takes(given.Value) == nil
+		Judgement: q.Judge(
+			given.Value,
+		), Sure: given.Sure, Late: given.Late, Offline: given.Offline, At: m.At}, q.Takes(given.Value) == nil
 }
 
 // tally counts the answers that the record holds, round by round; a poll that

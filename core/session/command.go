@@ -11,7 +11,7 @@ import (
 // Kind names is set. It is the registry of the commands; each has a file of its
 // own, with its shape and its rule.
 type Command struct {
-	Kind   CommandKind `json:"kind" oneof:"commands"`
+	Kind   CommandKind `json:"kind"             oneof:"commands"`
 	Go     *Go         `json:"go,omitempty"`
 	Pace   *SetPace    `json:"pace,omitempty"`
 	Poll   *SetPoll    `json:"poll,omitempty"`

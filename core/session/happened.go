@@ -3,8 +3,8 @@ package session
 // Happening is what somebody told a session, for the line of what happened: By is a
 // teacher's id, At in milliseconds since 1970.
 type Happening struct {
-	At      int64   `json:"at" db:"at"`
-	By      string  `json:"by" db:"by"`
+	At      int64   `json:"at"      db:"at"`
+	By      string  `json:"by"      db:"by"`
 	Command Command `json:"command"`
 }
 

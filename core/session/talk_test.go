@@ -20,8 +20,12 @@ func talk(asked string) session.Command {
 // who is away is left out, who should not be together is not, and the next time others are
 // together where that can be.
 func TestTalk(t *testing.T) {
-	start := session.State{Frame: "two", Reached: []string{"one", "two"}, Front: session.Front{Kind: session.FrontFrame},
-		Polls: map[string]poll.State{"asked": {Phase: poll.Closed, Round: 1}}}
+	start := session.State{
+		Frame:   "two",
+		Reached: []string{"one", "two"},
+		Front:   session.Front{Kind: session.FrontFrame},
+		Polls:   map[string]poll.State{"asked": {Phase: poll.Closed, Round: 1}},
+	}
 	said := map[string]string{"a": "week", "b": "month", "c": "month", "d": "week", "e": "year"}
 	all := []string{"a", "b", "c", "d", "e", "away"}
 	with := session.With{Students: all, Said: said}
@@ -63,7 +67,11 @@ func TestTalk(t *testing.T) {
 	// Three times in a row: nobody twice with the same as long as there are others.
 	s, met := start, map[[2]string]int{}
 	for range 3 {
-		s = do(s, talk("asked"), session.With{Students: all[:4], Said: map[string]string{"a": "1", "b": "2", "c": "3", "d": "4"}})
+		s = do(
+			s,
+			talk("asked"),
+			session.With{Students: all[:4], Said: map[string]string{"a": "1", "b": "2", "c": "3", "d": "4"}},
+		)
 		for _, g := range s.Talk.Groups {
 			met[[2]string(g)]++
 		}
@@ -90,9 +98,13 @@ func TestBands(t *testing.T) {
 		t.Fatal(err)
 	}
 	set := func(from, to int) session.Command {
-		return session.Command{Kind: session.KindBands, Bands: &session.SetBands{Bands: outcome.Bands{From: from, To: to}}}
+		return session.Command{
+			Kind:  session.KindBands,
+			Bands: &session.SetBands{Bands: outcome.Bands{From: from, To: to}},
+		}
 	}
-	if next, err := s.Apply(board(), set(35, 70), session.With{}); err != nil || *next.Bands != (outcome.Bands{From: 35, To: 70}) {
+	if next, err := s.Apply(board(), set(35, 70), session.With{}); err != nil ||
+		*next.Bands != (outcome.Bands{From: 35, To: 70}) {
 		t.Errorf("%+v, %v", next.Bands, err)
 	}
 	for _, c := range []session.Command{set(70, 35), set(-1, 50), set(50, 101), set(0, 0)} {

@@ -203,9 +203,14 @@ test('a question of each kind: answered by keys and by touch, counted, judged on
   await accessible(teacher)
   await teacher.keyboard.press('Escape')
 
-  // After the end: kept, and marked.
+  // What was written and not given is given when the question closes: late, and kept; the first one counts.
+  const cem = await device(browser, server.url)
+  await join(cem, code, 'Cem')
+  await cem.getByLabel('Write it in your own words.').fill('still writing')
   await press(teacher.getByRole('button', { name: 'Close the poll' }))
   await expect(ada.getByText('The poll is closed.')).toBeVisible()
+  await expect(cem.getByText('Your answer came after the end.')).toBeVisible()
+  await expect(now('What do you still wonder about?').getByRole('status')).toContainText('1 late')
 })
 
 test('a question is written: of any kind, tried as students would answer, asked on the spot', async ({ browser }) => {

@@ -4,7 +4,7 @@ import { Button } from '../kit/Button'
 import { Field } from '../kit/Field'
 import { call } from '../wire/http'
 import type { SetPassword } from '../wire/types.gen'
-import { useAct } from '../wire/useAct'
+import { useAct } from '../wire/hooks/useAct'
 import { Room } from './Room'
 
 /** Another password; with a second factor it may be shorter. */

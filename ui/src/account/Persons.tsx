@@ -6,7 +6,7 @@ import { Confirm } from '../kit/windows/Confirm'
 import { ReceiptDialog } from '../kit/windows/ReceiptDialog'
 import { Refusal } from '../kit/Refusal'
 import { call, codeOf, download } from '../wire/http'
-import { useAct } from '../wire/useAct'
+import { useAct } from '../wire/hooks/useAct'
 import type { PersonItem, Persons as Reply, Receipt } from '../wire/types.gen'
 
 /** Students of all classes, found by name: what is kept about them, and erasing it. */

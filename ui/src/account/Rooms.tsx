@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { NavLink } from 'react-router'
 import { Page } from '../kit/Page'
 import { useTitle } from '../kit/hooks/useTitle'
-import { useMe } from '../wire/useMe'
+import { useMe } from '../wire/hooks/useMe'
 
 const rooms = ['settings', 'account'] as const
 const forAdministrators = ['school', 'staff', 'journal'] as const

@@ -5,7 +5,7 @@ import { Field } from '../kit/Field'
 import { Refusal } from '../kit/Refusal'
 import { call } from '../wire/http'
 import type { NewSecond, Recovery, SetSecond } from '../wire/types.gen'
-import { useAct } from '../wire/useAct'
+import { useAct } from '../wire/hooks/useAct'
 import { Room } from './Room'
 
 /** The second factor: set up with an app that makes time codes, and taken away again. */

@@ -23,7 +23,7 @@ import type {
   StaffPerson,
   StaffRole,
 } from '../wire/types.gen'
-import { useAct } from '../wire/useAct'
+import { useAct } from '../wire/hooks/useAct'
 import { when } from '../words/words'
 import { Rooms } from './Rooms'
 

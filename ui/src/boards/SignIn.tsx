@@ -7,7 +7,7 @@ import { Entry } from '../kit/Entry'
 import { Field } from '../kit/Field'
 import { call, codeOf } from '../wire/http'
 import type { Code, Me, SignIn as Ask } from '../wire/types.gen'
-import { useMe } from '../wire/useMe'
+import { useMe } from '../wire/hooks/useMe'
 import { useTitle } from '../kit/hooks/useTitle'
 
 /** The teacher's way in. */

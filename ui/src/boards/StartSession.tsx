@@ -7,7 +7,7 @@ import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Button } from '../kit/Button'
 import { call, codeOf } from '../wire/http'
 import type { Boards, Code, Pace, Started, StartSession as Ask } from '../wire/types.gen'
-import { useMe } from '../wire/useMe'
+import { useMe } from '../wire/hooks/useMe'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/hooks/useTitle'
 

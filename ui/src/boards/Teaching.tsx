@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { Navigate, Outlet, useLocation } from 'react-router'
-import { useMe } from '../wire/useMe'
+import { useMe } from '../wire/hooks/useMe'
 import '../words/teaching'
 import { lastLanguage, rememberLanguage, speak, writeAs } from '../words/words'
 

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { call, codeOf, download } from '../wire/http'
-import { useAct } from '../wire/useAct'
+import { useAct } from '../wire/hooks/useAct'
 import type { ClassBook, Code } from '../wire/types.gen'
 
 /** Asks the server to change something about classes; gives what it refused. */

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
 import type { Growing } from '../wire/passing'
-import { useBench } from '../wire/useLesson'
+import { useBench } from '../wire/hooks/useLesson'
 import { token } from './paint/colours'
 import { FRAME } from './paint/geometry'
 

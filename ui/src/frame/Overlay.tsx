@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { hueOf } from '../kit/people'
-import { useBench } from '../wire/useLesson'
+import { useBench } from '../wire/hooks/useLesson'
 import type { Element, Nib } from '../wire/types.gen'
 import { inkFill } from './paint/colours'
 import { boundsOf, FRAME } from './paint/geometry'

@@ -6,7 +6,7 @@ import { Button } from '../kit/Button'
 import { onMark } from '../rules/apply'
 import { isHeld, isHidden, isRemoved } from '../rules/standing'
 import type { Element } from '../wire/types.gen'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useLesson, useLessonState } from '../wire/hooks/useLesson'
 import '../words/windows'
 
 const MOST = 300

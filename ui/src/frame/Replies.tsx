@@ -6,7 +6,7 @@ import { Button } from '../kit/Button'
 import type { Reply } from '../rules/pieces'
 import { isHeld, isHidden } from '../rules/standing'
 import type { Element } from '../wire/types.gen'
-import { useBench } from '../wire/useLesson'
+import { useBench } from '../wire/hooks/useLesson'
 import '../words/windows'
 
 const MOST = 300

@@ -5,7 +5,7 @@ import { Button } from '../kit/Button'
 import { Field } from '../kit/Field'
 import { useTitle } from '../kit/hooks/useTitle'
 import { call, codeOf } from '../wire/http'
-import { useAsked } from '../wire/useAsked'
+import { useAsked } from '../wire/hooks/useAsked'
 import type { ByCard, CameIn, Code } from '../wire/types.gen'
 import { Welcome } from './Welcome'
 

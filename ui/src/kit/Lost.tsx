@@ -1,7 +1,7 @@
 import { Copy, X } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useBench } from '../wire/useLesson'
+import { useBench } from '../wire/hooks/useLesson'
 import { Button } from './Button'
 
 /** Writing that was not taken, to be copied out. */

@@ -1,6 +1,6 @@
 import { Suspense, useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useBenchState } from '../wire/useLesson'
+import { useBenchState } from '../wire/hooks/useLesson'
 import { part } from './part'
 
 const Lost = part(() => import('./Lost'))

@@ -1,6 +1,6 @@
 import { CloudOff, RefreshCw } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import { useBenchState } from '../wire/useLesson'
+import { useBenchState } from '../wire/hooks/useLesson'
 
 /** Says whether all that was done here is saved. */
 export function SavedSign() {

@@ -137,6 +137,11 @@ function Said({ mark, phase, given, onGive, ready = true, verdict }: Props) {
     return (
       <>
         {t(`poll.your_${verdict.verdict}`)} {verdict.reason && t(`poll.reason_${verdict.reason}`)}
+        {mark.poll.kind === 'order' && verdict.verdict !== 'right' && (
+          <span className="block font-semibold text-fern-deep">
+            {t('poll.rightIs')} <span dir="auto">{verdict.right}</span>
+          </span>
+        )}
       </>
     )
   if (given?.late) return t('poll.late')

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { useHand, useHandState } from '../frame/hand/useHand'
 import { Group, ToolButton } from '../frame/offers/ledgeParts'
 import type { Layer } from '../wire/types.gen'
-import { useBenchState } from '../wire/useLesson'
+import { useBenchState } from '../wire/hooks/useLesson'
 
 const layers: Array<{ layer: Layer; icon: typeof Pin }> = [
   { layer: '', icon: Pin },

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Command } from '../wire/types.gen'
-import { useStaffLesson } from '../wire/useStaff'
+import { useStaffLesson } from '../wire/hooks/useStaff'
 
 /**
  * A setting of the session: it is shown as wished at once, and as it is when

@@ -11,7 +11,7 @@ import { PollCard } from '../polls/PollCard'
 import { laid } from '../rules/pieces'
 import type { Shown } from '../wire/sheets'
 import type { Element, Frame, PollState } from '../wire/types.gen'
-import { useBench, useBenchState } from '../wire/useLesson'
+import { useBench, useBenchState } from '../wire/hooks/useLesson'
 
 const nothing: Element[] = []
 const noHeads: never[] = []

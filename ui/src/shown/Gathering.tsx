@@ -1,8 +1,8 @@
 import { useTranslation } from 'react-i18next'
 import { call } from '../wire/http'
 import type { FrontStage, Invitation } from '../wire/types.gen'
-import { useAsked } from '../wire/useAsked'
-import { useLessonState } from '../wire/useLesson'
+import { useAsked } from '../wire/hooks/useAsked'
+import { useLessonState } from '../wire/hooks/useLesson'
 
 const halves = (code: string) => `${code.slice(0, 3)} ${code.slice(3)}`
 /** An address as it is typed. */

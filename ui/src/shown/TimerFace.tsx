@@ -1,5 +1,5 @@
 import { useTranslation } from 'react-i18next'
-import type { Left } from '../wire/useClock'
+import type { Left } from '../wire/hooks/useClock'
 
 const RIDGE = 'M0 30 14 14 24 22 40 4 52 16 64 9 80 24 92 15 100 30Z'
 

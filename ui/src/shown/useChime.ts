@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
 import type { Timer } from '../wire/types.gen'
-import type { Left } from '../wire/useClock'
+import type { Left } from '../wire/hooks/useClock'
 
 /** Sounds once when a timer that was seen running is over, if it is to. */
 export function useChime(timer: Timer | undefined, left: Left | null) {

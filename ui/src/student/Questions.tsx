@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/windows/Dialog'
 import type { AskedQuestion, OwnVoices, SharedVoices } from '../wire/types.gen'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useLesson, useLessonState } from '../wire/hooks/useLesson'
 
 const MOST = 200
 

@@ -11,7 +11,7 @@ import type { Reply } from '../rules/pieces'
 import { beneath } from '../rules/stacks'
 import { isHidden, isRemoved } from '../rules/standing'
 import type { Column, Element, Frame, Order } from '../wire/types.gen'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useLesson, useLessonState } from '../wire/hooks/useLesson'
 import '../words/windows'
 
 /** How many cards are shown until more are asked for. */

@@ -11,9 +11,9 @@ import { useNarrow, useTurned } from '../kit/hooks/useNarrow'
 import { call } from '../wire/http'
 import type { Element, Me } from '../wire/types.gen'
 import { ownerOf } from '../wire/sheets'
-import { useAsked } from '../wire/useAsked'
-import { useLeft, useUntil } from '../wire/useClock'
-import { BenchProvider, useLessonConnection, useLessonState } from '../wire/useLesson'
+import { useAsked } from '../wire/hooks/useAsked'
+import { useLeft, useUntil } from '../wire/hooks/useClock'
+import { BenchProvider, useLessonConnection, useLessonState } from '../wire/hooks/useLesson'
 import { useTitle } from '../kit/hooks/useTitle'
 
 // Only lessons with a poll need it.

@@ -3,9 +3,9 @@ import { PollCard } from '../polls/PollCard'
 import { answersIn } from '../rules/answers'
 import type { Shown } from '../wire/sheets'
 import type { Element, PollState } from '../wire/types.gen'
-import { useUntil } from '../wire/useClock'
-import { useLesson, useLessonState } from '../wire/useLesson'
-import { useVerdict } from '../wire/useVerdict'
+import { useUntil } from '../wire/hooks/useClock'
+import { useLesson, useLessonState } from '../wire/hooks/useLesson'
+import { useVerdict } from '../wire/hooks/useVerdict'
 
 type Props = {
   mark: Element & { kind: 'poll' }

@@ -1,6 +1,6 @@
 import { TimerFace } from '../shown/TimerFace'
 import type { Timer } from '../wire/types.gen'
-import type { Left } from '../wire/useClock'
+import type { Left } from '../wire/hooks/useClock'
 
 /** The timer on a student's screen; at the end it glows, where it is to. */
 export default function StudentTimer({ timer, left }: { timer: Timer; left: Left }) {

@@ -2,7 +2,7 @@ import { MessageSquare } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import type { Told as Word } from '../wire/types.gen'
-import { useLesson } from '../wire/useLesson'
+import { useLesson } from '../wire/hooks/useLesson'
 
 /** What the teacher has told this student alone, until they have read it. */
 export default function Told({ told }: { told: Word[] }) {

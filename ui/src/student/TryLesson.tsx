@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next'
 import { useParams, useSearchParams } from 'react-router'
 import { Trial } from '../wire/trial'
-import { BenchProvider, useLessonFrom } from '../wire/useLesson'
+import { BenchProvider, useLessonFrom } from '../wire/hooks/useLesson'
 import { Lesson } from './StudentLesson'
 
 /** The student's screen on a board that is being prepared, without a session. */

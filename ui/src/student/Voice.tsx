@@ -2,7 +2,7 @@ import { Check, Hand, MessageCircleQuestionMark } from 'lucide-react'
 import { Suspense, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { part } from '../kit/part'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useLesson, useLessonState } from '../wire/hooks/useLesson'
 
 // A window: only who asks needs it.
 const Questions = part(() => import('./Questions'))

@@ -10,8 +10,8 @@ import { isHidden } from '../rules/standing'
 import { FrontFrame } from '../shown/FrontFrame'
 import type { Element, Stage, Walking } from '../wire/types.gen'
 import { groupOwner } from '../wire/sheets'
-import { useLesson, useLessonState } from '../wire/useLesson'
-import { useUntil } from '../wire/useClock'
+import { useLesson, useLessonState } from '../wire/hooks/useLesson'
+import { useUntil } from '../wire/hooks/useClock'
 import '../words/windows'
 
 const nothing: readonly Element[] = []

@@ -2,7 +2,7 @@ import { ChevronLeft, ChevronRight, type LucideIcon } from 'lucide-react'
 import { useEffect, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Stage } from '../wire/types.gen'
-import { useLesson, useLessonState } from '../wire/useLesson'
+import { useLesson, useLessonState } from '../wire/hooks/useLesson'
 
 type Props = {
   stage: Stage

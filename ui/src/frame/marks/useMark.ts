@@ -1,7 +1,7 @@
 import type { CSSProperties, KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
-import { useBenchState } from '../../wire/useLesson'
+import { useBenchState } from '../../wire/hooks/useLesson'
 import type { Element } from '../../wire/types.gen'
 import { hostOf, textOf } from '../paint/geometry'
 import { useHand } from '../hand/useHand'

@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Element } from '../../wire/types.gen'
-import { useBench } from '../../wire/useLesson'
+import { useBench } from '../../wire/hooks/useLesson'
 import { useHand } from '../hand/useHand'
 import { textOf } from '../paint/geometry'
 import '../../words/windows'

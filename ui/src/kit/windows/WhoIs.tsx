@@ -4,7 +4,7 @@ import { Button } from '../Button'
 import { Dialog } from './Dialog'
 import { Refusal } from '../Refusal'
 import { call, codeOf } from '../../wire/http'
-import { useAct } from '../../wire/useAct'
+import { useAct } from '../../wire/hooks/useAct'
 import type { LikelyStudents, TieStudent } from '../../wire/types.gen'
 
 type Props = { session: string; id: string; name: string; student: string; onClose: () => void }

@@ -1,4 +1,4 @@
-import { useId, useState } from 'react'
+import { useEffect, useId, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { AnswerValue } from '../../wire/types.gen'
 import { field, give, type AnswerProps } from './props'
@@ -23,6 +23,20 @@ function Typed({ value, open, onGive, label, behind, long, most, numeric, right 
   const [begun, begin] = useState<string | null>(null)
   const text = begun ?? value ?? ''
   const same = text.trim() === (value ?? '')
+  // What somebody has written in their own words is not lost when the class goes on, or the page goes.
+  const unsaid = useRef<(() => void) | null>(null)
+  useEffect(() => {
+    if (!open) unsaid.current?.() // it was closed meanwhile: late, and kept
+    unsaid.current = long && open && onGive && !same && text.trim() ? () => onGive(text.trim()) : null
+  })
+  useEffect(() => {
+    const give = () => unsaid.current?.()
+    addEventListener('pagehide', give)
+    return () => {
+      removeEventListener('pagehide', give)
+      give()
+    }
+  }, [])
   const props = {
     id,
     value: text,

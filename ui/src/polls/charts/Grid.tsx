@@ -28,6 +28,7 @@ export function Grid({ chart, answered }: { chart: GridChart; answered: number }
                 <b className="tabular-nums">{cell.count}</b>
               </span>
             ))}
+            {row.more ? <span className="text-slate">{t('poll.moreTexts', { count: row.more })}</span> : null}
           </li>
         ))}
       </ol>

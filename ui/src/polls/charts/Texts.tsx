@@ -24,6 +24,7 @@ export function Texts({ chart }: { chart: TextsChart }) {
           )}
         </li>
       ))}
+      {chart.more ? <li className="self-center text-slate">{t('poll.moreTexts', { count: chart.more })}</li> : null}
     </ul>
   )
 }

@@ -1,6 +1,7 @@
 import { useTranslation } from 'react-i18next'
-import { useMe } from '../../wire/useMe'
+import { useMe } from '../../wire/hooks/useMe'
 import type { Nearness, NumberMistake, Tolerance } from '../../wire/types.gen'
+import { MistakeName } from './MistakeName'
 import { field, type FieldsProps } from './props'
 import { Rows } from './Rows'
 
@@ -142,15 +143,7 @@ export function NumberFields({ asked, onAsked }: FieldsProps<'number'>) {
                 onChange={(e) => set({ to: e.target.value || undefined })}
                 className={`${field} w-28`}
               />
-              <input
-                aria-label={t('question.mistakeOf', { n: at + 1 })}
-                placeholder={t('question.mistakeName')}
-                value={m.name}
-                maxLength={80}
-                dir="auto"
-                onChange={(e) => set({ name: e.target.value })}
-                className={`${field} grow`}
-              />
+              <MistakeName n={at + 1} name={m.name} onName={(to) => set({ name: to })} />
             </>
           )}
         </Rows>

@@ -5,6 +5,7 @@ import { pictureURL } from '../../frame/pictures/pictures'
 import { Button } from '../../kit/Button'
 import type { Option } from '../../wire/types.gen'
 import { option } from '../kinds'
+import { MistakeName } from './MistakeName'
 import { field, type FieldsProps, type PickPicture } from './props'
 import { Rows } from './Rows'
 
@@ -61,14 +62,11 @@ export function OptionRows({ options, onOptions, most, pick, judged = false, leg
               className={`${field} grow`}
             />
             {names && judged && !o.right && (
-              <input
-                aria-label={t('question.mistakeOf', { n: at + 1 })}
-                value={o.mistake ?? ''}
-                maxLength={80}
-                dir="auto"
-                placeholder={t('question.mistakeName')}
-                onChange={(e) => put({ mistake: e.target.value || undefined })}
-                className={`${field} w-48`}
+              <MistakeName
+                n={at + 1}
+                name={o.mistake}
+                onName={(to) => put({ mistake: to || undefined })}
+                className="w-48"
               />
             )}
             {pick && (

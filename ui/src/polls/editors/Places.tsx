@@ -5,6 +5,7 @@ import { Button } from '../../kit/Button'
 import type { PlaceArea, PlacePoint } from '../../wire/types.gen'
 import { PictureAreas } from '../charts/PictureAreas'
 import { option } from '../kinds'
+import { MistakeName } from './MistakeName'
 import { field, type FieldsProps } from './props'
 import { Rows } from './Rows'
 
@@ -115,15 +116,7 @@ export function PlacesFields({ asked, onAsked, pick }: FieldsProps<'places'>) {
                 className={`${field} grow`}
               />
               {!a.right && (
-                <input
-                  aria-label={t('question.mistakeOf', { n: i + 1 })}
-                  placeholder={t('question.mistakeName')}
-                  value={a.mistake ?? ''}
-                  maxLength={80}
-                  dir="auto"
-                  onChange={(e) => set({ mistake: e.target.value || undefined })}
-                  className={`${field} grow`}
-                />
+                <MistakeName n={i + 1} name={a.mistake} onName={(to) => set({ mistake: to || undefined })} />
               )}
               <Edges area={a} n={i + 1} onCorners={(corners) => set({ corners })} />
             </>

@@ -1,6 +1,7 @@
 import { useTranslation } from 'react-i18next'
 import type { TextMistake, TextPart } from '../../wire/types.gen'
 import { option } from '../kinds'
+import { MistakeName } from './MistakeName'
 import { field, type FieldsProps } from './props'
 import { Rows } from './Rows'
 
@@ -55,15 +56,7 @@ export function ShortFields({ asked, onAsked }: FieldsProps<'short'>) {
                 onChange={(e) => set({ texts: e.target.value.split('/').map((x) => x.trimStart()) })}
                 className={`${field} grow`}
               />
-              <input
-                aria-label={t('question.mistakeOf', { n: at + 1 })}
-                placeholder={t('question.mistakeName')}
-                value={m.name}
-                maxLength={80}
-                dir="auto"
-                onChange={(e) => set({ name: e.target.value })}
-                className={`${field} grow`}
-              />
+              <MistakeName n={at + 1} name={m.name} onName={(to) => set({ name: to })} />
             </>
           )}
         </Rows>

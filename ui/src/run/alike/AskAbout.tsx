@@ -5,7 +5,7 @@ import { useHandState } from '../../frame/hand/useHand'
 import { option } from '../../polls/kinds'
 import type { Element, Frame, Option } from '../../wire/types.gen'
 import { isHeld, isHidden, isRemoved } from '../../rules/standing'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 import type { Staff } from '../../wire/lesson'
 
 /** How many things may be chosen among, and put in order (core/poll). */

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Staff } from '../../wire/lesson'
 import type { Advised, Element } from '../../wire/types.gen'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 import { BandsMenu } from './BandsMenu'
 
 /** What one might do next, with its reason and how sure that is. Nothing happens by itself. */

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next'
 import { Chart } from '../../polls/charts/Chart'
 import type { Staff } from '../../wire/lesson'
 import type { Element, Frame, Outcome } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
+import { useLessonState } from '../../wire/hooks/useLesson'
 import { Advice } from './Advice'
 import { Moved } from './Moved'
 import { People } from './People'
@@ -11,13 +11,18 @@ import { Talking } from './Talking'
 
 /** What the answers to the questions of a frame say, and what one might do next. */
 export function Answers({ frame, staff }: { frame: Frame; staff: Staff }) {
+  const { t } = useTranslation()
   const outcomes = useLessonState((s) => s.outcomes)
   const polls = frame.prepared.filter((m) => m.kind === 'poll') as Array<Element & { kind: 'poll' }>
   return (
     <div className="flex flex-col gap-8">
       {polls.map((mark) => {
         const outcome = outcomes.get(mark.id)
-        return outcome && <OneQuestion key={mark.id} mark={mark} outcome={outcome} frame={frame} staff={staff} />
+        // Of a frame that the class has not reached nothing was asked yet.
+        if (!staff.state.polls[mark.id])
+          return <p key={mark.id}>{t('asking.notAsked', { question: mark.poll.text })}</p>
+        if (!outcome) return <p key={mark.id}>{t('loading')}</p>
+        return <OneQuestion key={mark.id} mark={mark} outcome={outcome} frame={frame} staff={staff} />
       })}
     </div>
   )

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { AdviceBands } from '../../wire/types.gen'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 /** From where to where discussing is proposed, as the teacher sets it for this lesson. */
 export function BandsMenu({ bands }: { bands: AdviceBands }) {
@@ -11,7 +11,10 @@ export function BandsMenu({ bands }: { bands: AdviceBands }) {
   const lesson = useStaffLesson()
   const [from, setFrom] = useState(bands.from)
   const [to, setTo] = useState(bands.to)
-  const field = 'w-20 rounded-lg border border-edge px-2 py-1 tabular-nums'
+  const ends = [
+    { words: 'asking.bandFrom', value: from, put: setFrom },
+    { words: 'asking.bandTo', value: to, put: setTo },
+  ]
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
@@ -30,28 +33,19 @@ export function BandsMenu({ bands }: { bands: AdviceBands }) {
             void lesson.give({ kind: 'bands', bands: { from, to } })
           }}
         >
-          <label className="flex items-center justify-between gap-2">
-            {t('asking.bandFrom')}
-            <input
-              type="number"
-              min={0}
-              max={99}
-              value={from}
-              onChange={(e) => setFrom(e.target.valueAsNumber || 0)}
-              className={field}
-            />
-          </label>
-          <label className="flex items-center justify-between gap-2">
-            {t('asking.bandTo')}
-            <input
-              type="number"
-              min={1}
-              max={100}
-              value={to}
-              onChange={(e) => setTo(e.target.valueAsNumber || 0)}
-              className={field}
-            />
-          </label>
+          {ends.map(({ words, value, put }) => (
+            <label key={words} className="flex items-center justify-between gap-2">
+              {t(words)}
+              <input
+                type="number"
+                min={0}
+                max={100}
+                value={value}
+                onChange={(e) => put(e.target.valueAsNumber || 0)}
+                className="w-20 rounded-lg border border-edge px-2 py-1 tabular-nums"
+              />
+            </label>
+          ))}
           <p className="text-sm text-slate">{t('asking.bandsRest')}</p>
           <Button type="submit" look="main" disabled={from >= to}>
             {t('asking.setBands')}

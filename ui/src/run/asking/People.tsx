@@ -5,8 +5,8 @@ import { Dialog } from '../../kit/windows/Dialog'
 import { VerdictSign } from '../../polls/charts/VerdictSign'
 import { codeOf } from '../../wire/http'
 import type { AnswerOf, Element, Frame, Outcome } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useLessonState } from '../../wire/hooks/useLesson'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 type Props = { mark: Element & { kind: 'poll' }; outcome: Outcome; frame: Frame }
 

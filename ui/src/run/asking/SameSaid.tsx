@@ -7,7 +7,7 @@ import { Refusal } from '../../kit/Refusal'
 import { Dialog } from '../../kit/windows/Dialog'
 import { call, codeOf } from '../../wire/http'
 import type { Alike } from '../../wire/types.gen'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 import { offered, type Group } from '../alike/groups'
 import { Groups } from '../alike/Groups'
 

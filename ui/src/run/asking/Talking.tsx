@@ -2,8 +2,8 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Staff } from '../../wire/lesson'
 import type { Element } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useLessonState } from '../../wire/hooks/useLesson'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 /** Who talks with whom about this question. */
 export function Talking({ mark, staff }: { mark: Element; staff: Staff }) {

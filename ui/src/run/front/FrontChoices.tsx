@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next'
 import type { Staff } from '../../wire/lesson'
 import { groupOwner } from '../../wire/sheets'
 import type { Front, FrontKind } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
+import { useLessonState } from '../../wire/hooks/useLesson'
 
 /** How many frames stand side by side at most. */
 const MOST = 6

@@ -1,7 +1,7 @@
 import { FrontLesson } from '../../wire/front'
 import { FrontScreen } from '../../shown/FrontScreen'
 import type { Front } from '../../wire/types.gen'
-import { BenchProvider, useLessonFrom } from '../../wire/useLesson'
+import { BenchProvider, useLessonFrom } from '../../wire/hooks/useLesson'
 
 type Props = {
   session: string

@@ -8,8 +8,8 @@ import { Refusal } from '../../kit/Refusal'
 import { Dialog } from '../../kit/windows/Dialog'
 import { call, codeOf } from '../../wire/http'
 import type { Element, Frame, Moment, Timeline } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useLessonState } from '../../wire/hooks/useLesson'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 import { clock } from '../../words/words'
 
 /** How many changes are played in a second. */

@@ -7,7 +7,7 @@ import { TryAnswer } from '../../polls/editors/TryAnswer'
 import { whole } from '../../polls/editors/whole'
 import { fresh, option } from '../../polls/kinds'
 import type { Question } from '../../wire/types.gen'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 /** A question on the spot: it comes on a frame of its own behind this one, and everybody goes there. */
 export function AskNow({ at, onClose }: { at: number; onClose: () => void }) {

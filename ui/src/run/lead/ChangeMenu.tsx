@@ -6,7 +6,7 @@ import { useParams } from 'react-router'
 import { Changes } from '../../kit/windows/Changes'
 import { Dialog } from '../../kit/windows/Dialog'
 import type { Staff } from '../../wire/lesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 import { AskNow } from './AskNow'
 
 const item = 'flex cursor-pointer items-center gap-2.5 rounded-lg px-3 py-2 outline-none data-highlighted:bg-mist'

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { Button } from '../../kit/Button'
 import { Confirm } from '../../kit/windows/Confirm'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 /** Ends the session for good and goes to its record. */
 export function Finish({ session }: { session: string }) {

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Staff } from '../../wire/lesson'
 import type { HoldWork, Lock as Command } from '../../wire/types.gen'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 import { HoldWords } from '../steer/HoldWords'
 
 const nobody: string[] = []

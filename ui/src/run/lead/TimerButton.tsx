@@ -5,11 +5,11 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import { TimerFace } from '../../shown/TimerFace'
 import { useChime } from '../../shown/useChime'
-import { useLeft } from '../../wire/useClock'
+import { useLeft } from '../../wire/hooks/useClock'
 import type { Staff } from '../../wire/lesson'
 import type { SetTimer } from '../../wire/types.gen'
-import { useMe } from '../../wire/useMe'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useMe } from '../../wire/hooks/useMe'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 const MINUTES = [1, 2, 3, 5, 10, 15]
 const STANDARD = 300

@@ -4,7 +4,7 @@ import { Thumbnail } from '../../frame/paint/Thumbnail'
 import { useNow } from '../../kit/hooks/useNow'
 import { workKey } from '../../wire/lesson'
 import type { Element, Frame, StudentState } from '../../wire/types.gen'
-import { useCalmState } from '../../wire/useCalm'
+import { useCalmState } from '../../wire/hooks/useCalm'
 import { ago } from '../../words/words'
 import type { Part } from './parts'
 

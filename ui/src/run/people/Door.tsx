@@ -2,7 +2,7 @@ import { Check, X } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Knock } from '../../wire/types.gen'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 /** Those who have knocked at the closed door, to let them in one by one or all; nothing while nobody waits. */
 export function Door({ waiting }: { waiting: Knock[] }) {

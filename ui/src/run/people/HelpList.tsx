@@ -2,8 +2,8 @@ import { Hand } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import { useNow } from '../../kit/hooks/useNow'
-import { useLessonState } from '../../wire/useLesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useLessonState } from '../../wire/hooks/useLesson'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 import { ago } from '../../words/words'
 
 /** Who needs help, the longest waiting first, and a word back; nothing while nobody does. */

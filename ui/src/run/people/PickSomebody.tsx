@@ -5,8 +5,8 @@ import { Button } from '../../kit/Button'
 import { Face } from '../../kit/people'
 import { Dialog } from '../../kit/windows/Dialog'
 import type { Front } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useLessonState } from '../../wire/hooks/useLesson'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 type Props = { onFront: (show: Front) => void }
 

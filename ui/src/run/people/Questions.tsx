@@ -1,9 +1,9 @@
 import { Check, Eye, EyeOff, Presentation, ThumbsUp } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useLessonState } from '../../wire/useLesson'
+import { useLessonState } from '../../wire/hooks/useLesson'
 import type { ClassQuestion, Front, VoiceSettings } from '../../wire/types.gen'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 const none: ClassQuestion[] = []
 

@@ -6,7 +6,7 @@ import { Refusal } from '../../kit/Refusal'
 import { Dialog } from '../../kit/windows/Dialog'
 import { call, codeOf } from '../../wire/http'
 import type { Code, RenamePerson } from '../../wire/types.gen'
-import { useLesson } from '../../wire/useLesson'
+import { useLesson } from '../../wire/hooks/useLesson'
 
 type Props = { id: string; name: string; onClose: () => void }
 

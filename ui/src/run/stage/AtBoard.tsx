@@ -1,9 +1,9 @@
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Staff } from '../../wire/lesson'
-import { useUntil } from '../../wire/useClock'
-import { useLessonState } from '../../wire/useLesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useUntil } from '../../wire/hooks/useClock'
+import { useLessonState } from '../../wire/hooks/useLesson'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 const MINUTES = [2, 5]
 

@@ -2,7 +2,7 @@ import { Eraser } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useTranslation } from 'react-i18next'
 import type { Element } from '../../wire/types.gen'
-import { useLesson, useLessonState } from '../../wire/useLesson'
+import { useLesson, useLessonState } from '../../wire/hooks/useLesson'
 import { isRemoved } from '../../rules/standing'
 
 /** What came in the last so many minutes may be cleared together. */

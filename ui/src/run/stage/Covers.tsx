@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { coverLook } from '../../frame/marks/CoverMark'
 import type { Staff } from '../../wire/lesson'
 import type { Element } from '../../wire/types.gen'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 /** A cover as the teacher sees it in class: one press lifts it for everybody, another lays it back. */
 export function Cover({ mark, staff }: { mark: Element & { kind: 'cover' }; staff: Staff }) {

@@ -2,7 +2,7 @@ import { Eye } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Staff } from '../../wire/lesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 /** Says that the teacher looks at another frame than the class is on, and leads back. */
 export function Elsewhere({ staff, sees }: { staff: Staff; sees: string | null }) {

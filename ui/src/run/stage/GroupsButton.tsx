@@ -7,8 +7,8 @@ import { Dialog } from '../../kit/windows/Dialog'
 import { Face } from '../../kit/people'
 import type { Staff } from '../../wire/lesson'
 import type { Command, Person, SetGroups } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useLessonState } from '../../wire/hooks/useLesson'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 const SIZES = [2, 3, 4, 5, 6, 7, 8]
 const USUAL = 4

@@ -5,7 +5,7 @@ import { Button } from '../../kit/Button'
 import { isBeside } from '../../rules/pieces'
 import { isRemoved } from '../../rules/standing'
 import type { Element } from '../../wire/types.gen'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 /** Once a frame is so full that notes lie beside it: one tap lays them in columns, where all can be read. */
 export function IntoColumns({ frame, marks }: { frame: string; marks: readonly Element[] }) {

@@ -5,7 +5,7 @@ import { onMark } from '../../rules/apply'
 import { isNowhere } from '../../rules/pieces'
 import { isHidden } from '../../rules/standing'
 import type { Element } from '../../wire/types.gen'
-import { useLesson } from '../../wire/useLesson'
+import { useLesson } from '../../wire/hooks/useLesson'
 
 /** Hides a student's mark from the class, or brings it back. */
 export function Moderate({ mark, sheet }: { mark: Element; sheet: string }) {

@@ -2,8 +2,8 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Staff } from '../../wire/lesson'
 import type { Frame, Phase } from '../../wire/types.gen'
-import { useLessonState } from '../../wire/useLesson'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useLessonState } from '../../wire/hooks/useLesson'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 
 /** Closes a poll, opens it again, shows the right answer, and asks once more. */
 export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {

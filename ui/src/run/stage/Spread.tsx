@@ -1,7 +1,7 @@
 import { LayoutGrid } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import type { Element } from '../../wire/types.gen'
-import { useLesson } from '../../wire/useLesson'
+import { useLesson } from '../../wire/hooks/useLesson'
 import { isRemoved } from '../../rules/standing'
 
 /** Lays the notes of a sheet anew, so that none covers another; one undo puts them back. */

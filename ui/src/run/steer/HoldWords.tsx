@@ -6,9 +6,9 @@ import { Refusal } from '../../kit/Refusal'
 import { Switch } from '../../kit/Switch'
 import { call } from '../../wire/http'
 import type { OwnSettings } from '../../wire/types.gen'
-import { useAct } from '../../wire/useAct'
-import { useMe } from '../../wire/useMe'
-import { useStaffLesson } from '../../wire/useStaff'
+import { useAct } from '../../wire/hooks/useAct'
+import { useMe } from '../../wire/hooks/useMe'
+import { useStaffLesson } from '../../wire/hooks/useStaff'
 import type { Staff } from '../../wire/lesson'
 
 /** The languages of which the server has lists (core/words). */

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
-import { codeOf } from './http'
-import type { OwnVerdict, Phase } from './types.gen'
+import { codeOf } from '../http'
+import type { OwnVerdict, Phase } from '../types.gen'
 import { useLesson, useLessonState } from './useLesson'
 
 /** What is thought of one's own answer, once the teacher shows what is right; null before. */

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react'
-import { codeOf } from './http'
-import type { Code } from './types.gen'
+import { codeOf } from '../http'
+import type { Code } from '../types.gen'
 
 type Asked<Reply> = { data?: Reply; problem?: Code }
 

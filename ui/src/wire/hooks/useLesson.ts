@@ -1,10 +1,10 @@
 import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import type { StoreApi } from 'zustand/vanilla'
-import type { Bench, BenchState } from './bench'
-import { Lesson, type LessonState } from './lesson'
-import type { Passing } from './passing'
-import type { Role } from './types.gen'
+import type { Bench, BenchState } from '../bench'
+import { Lesson, type LessonState } from '../lesson'
+import type { Passing } from '../passing'
+import type { Role } from '../types.gen'
 
 const BenchContext = createContext<Bench | null>(null)
 export const BenchProvider = BenchContext.Provider

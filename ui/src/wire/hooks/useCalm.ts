@@ -1,6 +1,6 @@
 import { useEffect, useEffectEvent, useState } from 'react'
-import type { LessonState } from './lesson'
-import { never, soon } from './pace'
+import type { LessonState } from '../lesson'
+import { never, soon } from '../pace'
 import { useLesson } from './useLesson'
 
 /**

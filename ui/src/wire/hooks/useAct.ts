@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { codeOf } from './http'
-import type { Code } from './types.gen'
+import { codeOf } from '../http'
+import type { Code } from '../types.gen'
 
 /**
  * Does things that the server may refuse. What was refused is the problem until the

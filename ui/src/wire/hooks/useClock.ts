@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react'
-import type { Timer } from './types.gen'
+import type { Timer } from '../types.gen'
 import { useLesson, useLessonState } from './useLesson'
 
 /** How often a clock on the screen is looked at. */

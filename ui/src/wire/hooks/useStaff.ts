@@ -1,4 +1,4 @@
-import { StaffLesson } from './staff'
+import { StaffLesson } from '../staff'
 import { useLesson, useLessonFrom } from './useLesson'
 
 /** Connects the teacher to a session for as long as the screen is there. Give the screen the session as its key. */

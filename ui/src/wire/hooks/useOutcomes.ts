@@ -1,6 +1,6 @@
 import { useEffect } from 'react'
-import { codeOf } from './http'
-import type { Frame } from './types.gen'
+import { codeOf } from '../http'
+import type { Frame } from '../types.gen'
 import { useLessonState } from './useLesson'
 import { useStaffLesson } from './useStaff'
 
