@@ -15,7 +15,7 @@ const (
 // boards lists for each of the staff what they have prepared.
 func boards() [][]lesson.Board {
 	return [][]lesson.Board{
-		{moonAndTides(), knowledge(), foodWeb(), shadows()},
+		{moonAndTides(), knowledge(), parting(), foodWeb(), shadows()},
 		{fractions(), straightLines()},
 		{harbour(), shipwreck(), weekly()},
 	}

@@ -141,7 +141,7 @@ func contents(t *testing.T, s *store.Store, now time.Time) string {
 			}
 		}
 	}
-	if boards != 9 || lessons != len(schedule) || running != 1 {
+	if boards != 10 || lessons != len(schedule) || running != 1 {
 		t.Errorf("%d boards, %d lessons, %d running", boards, lessons, running)
 	}
 	return fmt.Sprintf("%x", sum.Sum(nil))

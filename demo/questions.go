@@ -118,3 +118,69 @@ func knowledge() lesson.Board {
 			question(poll.Question{Text: "What do you still wonder about?", Body: poll.Body{Kind: poll.KindOpen, Open: &poll.Free{}}}),
 	)
 }
+
+// row asks questions in a row.
+func (p *page) row(s lesson.Set, questions ...poll.Question) *page {
+	for _, q := range questions {
+		p.question(q)
+	}
+	p.Set = &s
+	return p
+}
+
+// parting asks a few questions before the class goes, each on their own.
+func parting() lesson.Board {
+	goals := []lesson.Objective{{ID: "why2", Text: "Why there are two high tides a day"}}
+	turns := offered(
+		"e",
+		"because the sea is tired",
+		"*because the Earth turns under two bulges",
+		"because the Moon comes twice",
+	)
+	turns[2].Mistake = "lets the Moon go around twice a day"
+	neap := offered("k", "at new moon", "*at the first quarter", "at full moon", "*at the last quarter")
+	return bound("Before you go: tides", goals,
+		newPage("row", "Five questions before you go", "Two tries for each. What is right comes at once.", whole).
+			serving("why2").
+			row(lesson.Set{OwnPace: true, Feedback: lesson.FeedbackAtOnce, Tries: 2, Race: true},
+				poll.Question{
+					Text:       "Why are there two high tides a day?",
+					Body:       poll.Offer(turns...),
+					Objectives: []string{"why2"},
+					Why:        "There is a bulge towards the Moon and one away from it; we turn through both.",
+				},
+				poll.Question{Text: "High tide is at 06:10. About when is the next high tide?", Body: poll.Offer(
+					offered("i", "12:10", "12:25", "*18:35", "06:10 the next day")...)},
+				poll.Question{Text: "When is the difference between high and low water small?",
+					Body: poll.Body{Kind: poll.KindSeveral, Several: &poll.Several{Options: neap}}},
+				poll.Question{Text: "The Sun has no part in the tides.",
+					Body: poll.Body{Kind: poll.KindTruth, Truth: &poll.Truth{Is: poll.IsFalse, NotSure: true}}},
+				poll.Question{Text: "High water stands at 4.6 m, low water at 1.3 m. How large is the range?",
+					Body: poll.Body{
+						Kind: poll.KindNumber,
+						Number: &poll.Number{Language: "en", Answer: "3.3", Unit: "m",
+							UnitRule: poll.MayUnit, Tolerance: number.Tolerance{Is: number.Exact}, Mistakes: []poll.NumberMistake{{Name: "added instead of taking away", From: "5.9"}}},
+					}}),
+		newPage("end", "Three at your own pace", "Look over them before you hand in.", whole).
+			row(lesson.Set{OwnPace: true, Feedback: lesson.FeedbackAtEnd},
+				poll.Question{
+					Text: "What is the time between two high tides called?",
+					Body: poll.Body{Kind: poll.KindShort,
+						Short: &poll.Short{Accepted: []string{"tidal period", "period"}, Slips: 2}},
+				},
+				poll.Question{Text: "Tides are strongest at full moon and …", Body: poll.Offer(
+					offered("y", "*new moon", "first quarter", "last quarter")...)},
+				poll.Question{
+					Text: "What did you find hardest today?",
+					Body: poll.Body{Kind: poll.KindOpen, Open: &poll.Free{}},
+				}),
+		newPage("together", "Three together", "We go from one to the next.", whole).
+			row(lesson.Set{},
+				poll.Question{Text: "The far side of the Moon is always dark.",
+					Body: poll.Body{Kind: poll.KindTruth, Truth: &poll.Truth{Is: poll.IsFalse, NotSure: true}}},
+				poll.Question{Text: "Which is nearer to us on average?", Body: poll.Offer(
+					offered("z", "the Sun", "*the Moon")...)},
+				poll.Question{Text: "How sure are you now about the tides?", Body: poll.Body{Kind: poll.KindScale,
+					Scale: &poll.Scale{Steps: 5, Low: "not at all", High: "very"}}}),
+	)
+}

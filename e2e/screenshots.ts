@@ -8,6 +8,14 @@ import { DemoServer } from './support/server'
 
 const folder = process.env.PICTURES ?? path(import.meta.dirname, '../docs/screenshots')
 
+/** A simulated class of so many comes to a lesson, and works at a pace: less is quicker. */
+const rehearse = (url: string, code: string, students: number, pace: number) =>
+  spawn(
+    path(import.meta.dirname, '../bin/alpenglow'),
+    ['rehearse', '-url', url, '-code', code, '-students', `${students}`, '-pace', `${pace}`],
+    { stdio: 'ignore' },
+  )
+
 /** A frame with a cover and pieces, the same as a student sees it, and a class that rehearses on it. */
 async function prepareAndRehearse(teacher: Page, shot: (name: string) => Promise<unknown>) {
   await teacher.getByRole('link', { name: 'Prepare Moon and tides' }).click()
@@ -174,11 +182,7 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
   const code = (await startSession(teacher)).replace(' ', '')
   const noor = await device(browser, server.url, phone)
   await join(noor, code, 'Noor')
-  const crowd = spawn(
-    path(import.meta.dirname, '../bin/alpenglow'),
-    ['rehearse', '-url', server.url, '-code', code, '-students', '27', '-pace', '0.4'],
-    { stdio: 'ignore' },
-  )
+  const crowd = rehearse(server.url, code, 27, 0.4)
   try {
     const screen = await device(browser, server.url)
     await screen.context().addCookies(await teacher.context().cookies())
@@ -252,9 +256,6 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await teacher.locator('[data-part=gallery]').getByRole('button', { name: 'End' }).click()
     await teacher.getByRole('button', { name: /Lead everybody to frame 3/ }).click()
     await teacher.waitForTimeout(9000)
-    await show(teacher, 'A poll', () => teacher.getByLabel('With the answers so far').check())
-    await screen.waitForTimeout(1500)
-    await shot(screen, 'front-poll')
     await teacher.getByRole('tab', { name: 'Overview' }).click()
     await teacher.getByText(/made half of all there is/).waitFor()
     await teacher.waitForTimeout(800)
@@ -283,6 +284,27 @@ test('what the answers to a question say, in its second round', async ({ browser
     await teacher.waitForTimeout(20_000)
     await teacher.screenshot({ path: path(folder, 'answers.png') })
   } finally {
+    await server.remove()
+  }
+})
+
+test('a picture of questions in a row', async ({ browser }) => {
+  const server = await DemoServer.start()
+  const teacher = await device(browser, server.url)
+  await signIn(teacher)
+  await teacher.getByRole('link', { name: 'Start a lesson of Before you go: tides' }).click()
+  await teacher.getByLabel('typed by the students').check()
+  await teacher.getByRole('button', { name: 'Start now' }).click()
+  const pill = teacher.getByRole('button', { name: /^Join code/ })
+  await pill.waitFor()
+  const code = (await pill.innerText()).trim()
+  const crowd = rehearse(server.url, code, 28, 0.1)
+  try {
+    await teacher.getByText(/^1[0-3]\d answers of 140/).waitFor({ timeout: 60_000 })
+    await teacher.waitForTimeout(2500)
+    await teacher.screenshot({ path: path(folder, 'set.png') })
+  } finally {
+    crowd.kill()
     await server.remove()
   }
 })

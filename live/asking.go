@@ -2,15 +2,11 @@ package live
 
 import (
 	"cmp"
-	"context"
 	"slices"
 	"time"
 
-	"alpenglow/core/lesson"
 	"alpenglow/core/outcome"
 	"alpenglow/core/poll"
-	"alpenglow/core/refusal"
-	"alpenglow/core/sheet"
 )
 
 // outcomeEvery is how often at most the staff is told what answers say.
@@ -43,21 +39,31 @@ func (h *Hub) tellOutcomes(r *running) {
 	k.asked = map[string]string{}
 	k.mu.Unlock()
 	began := time.Now()
-	var all []outcome.Outcome
+	all := []outcome.Outcome{}
+	frames := map[string]bool{}
 	for id, frame := range asked {
+		frames[frame] = true
 		if o, ok := r.outcome(frame, id); ok {
 			o.Answers = confident(o.Answers)
 			all = append(all, o)
 		}
 	}
+	var sets []outcome.Set
+	state, board := r.snapshot()
+	for frame := range frames {
+		if set, ok := r.setOf(state, board, frame); ok {
+			set.Rows = nil
+			sets = append(sets, set)
+		}
+	}
 	k.mu.Lock()
 	k.took = time.Since(began)
 	k.mu.Unlock()
-	if len(all) == 0 {
+	if len(all)+len(sets) == 0 {
 		return
 	}
 	slices.SortFunc(all, func(a, b outcome.Outcome) int { return cmp.Compare(a.Poll, b.Poll) })
-	h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsOutcome, Outcome: &Outcomes{all}}})
+	h.tell(r, telling{[]string{staffChannel(r.kept.ID)}, News{Kind: NewsOutcome, Outcome: &Outcomes{all, sets}}})
 }
 
 // confident lists who is sure and wrong, without what they said.
@@ -74,7 +80,7 @@ func confident(answers []outcome.Answer) []outcome.Answer {
 
 // outcomes gives what the answers to all questions of a frame say.
 func (h *Hub) outcomes(r *running, ask AskOutcome) (any, error) {
-	_, board := r.snapshot()
+	state, board := r.snapshot()
 	frame, _, err := board.Frame(ask.Frame)
 	if err != nil {
 		return nil, err
@@ -85,7 +91,11 @@ func (h *Hub) outcomes(r *running, ask AskOutcome) (any, error) {
 			all = append(all, o)
 		}
 	}
-	return Outcomes{all}, nil
+	told := Outcomes{Outcomes: all}
+	if set, ok := r.setOf(state, board, frame.ID); ok {
+		told.Sets = []outcome.Set{set}
+	}
+	return told, nil
 }
 
 // outcome computes what the answers to a question say; false of one that was not asked.
@@ -119,7 +129,16 @@ func (r *running) outcome(frame, id string) (outcome.Outcome, bool) {
 	if state.Bands != nil {
 		bands = state.Bands.Or()
 	}
-	return outcome.Of(id, *mark.Poll, at, r.given(students, board, frame, id), here, bands, now()), true
+	given := r.given(students, board, frame, id)
+	if before, is := state.Polls[mark.Poll.InsteadOf]; is && at.Round == 1 {
+		for _, g := range r.given(students, board, frame, mark.Poll.InsteadOf) {
+			if g.Round == before.Round {
+				g.Round = 0
+				given = append(given, g)
+			}
+		}
+	}
+	return outcome.Of(id, *mark.Poll, at, given, here, bands, now()), true
 }
 
 // given lists the answers of some students to a question, in all its rounds.
@@ -172,38 +191,4 @@ func onlyRight(j poll.Judgement) string {
 		return string(poll.Right)
 	}
 	return ""
-}
-
-// verdict tells a student what is thought of their own answer, once the teacher shows what is
-// right.
-func (h *Hub) verdict(ctx context.Context, s seat, ask AskVerdict) (any, error) {
-	at, err := h.hold(ctx, ask.Sheet)
-	if err != nil {
-		return nil, err
-	}
-	state, board := s.session.snapshot()
-	if at.key.Session != s.session.kept.ID || at.key.Owner != s.actor.ID || !state.IsOpen(at.key.Frame) {
-		return nil, refusal.New(refusal.NoSuchSheet)
-	}
-	now := state.Polls[ask.Poll]
-	if now.Phase != poll.Revealed || now.Round != ask.Round {
-		return nil, refusal.New(refusal.NotYours)
-	}
-	frame, _, err := board.Frame(at.key.Frame)
-	if err != nil {
-		return nil, err
-	}
-	question, err := frame.ForClass(state.Lifted).Poll(ask.Poll)
-	if err != nil {
-		return nil, err
-	}
-	told := Verdict{Right: question.Poll.Right(), Why: question.Poll.Why}
-	err = at.with(func(on *sheet.Sheet) {
-		m, ok := on.Mark(poll.AnswerID(ask.Poll, ask.Round))
-		if ok && m.OnFrame() && m.Kind == lesson.KindAnswer {
-			j := question.Poll.Judge(m.Answer.Value)
-			told.Verdict, told.Reason, told.Share = j.Verdict, j.Reason, j.Share
-		}
-	})
-	return told, err
 }

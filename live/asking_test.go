@@ -2,13 +2,17 @@ package live
 
 import (
 	"encoding/json"
+	"slices"
 	"strings"
 	"testing"
 
+	"alpenglow/core/lesson"
 	"alpenglow/core/outcome"
 	"alpenglow/core/poll"
+	"alpenglow/core/prepare"
 	"alpenglow/core/session"
 	"alpenglow/core/sheet"
+	"alpenglow/store"
 )
 
 // What answers say is told to the staff alone, live and when asked; a student learns what is
@@ -98,4 +102,95 @@ func TestAsking(t *testing.T) {
 	no(vera, MethodVerdict, AskVerdict{Sheet: sheets[vera], Poll: question.ID, Round: 2})
 	no(vera, MethodVerdict, AskVerdict{Sheet: sheets[vera], Poll: "nothing", Round: 1})
 	no(vera, MethodVerdict, AskVerdict{Sheet: "nothing", Poll: question.ID, Round: 1})
+}
+
+// A set at own pace that is judged once it is handed in: until then nobody learns anything, and
+// then its student all of their own; a front screen learns how far the class has come and
+// nothing of who.
+func TestAskingASet(t *testing.T) {
+	b := newBattle(t)
+	second := b.board.Frames[1]
+	question := second.Prepared[0]
+	staff := b.connect("staff", RoleStaff)
+	kenji, vera := b.connect("Kenji", RoleStudent), b.connect("Vera", RoleStudent)
+	screen := b.connect("screen", RoleFront)
+	staff.call(MethodHello, struct{}{})
+	set := lesson.Set{OwnPace: true, Feedback: lesson.FeedbackAtEnd, Race: true}
+	if _, err := b.hub.Rework(ctx, b.id, "", func(d *store.Draft) error {
+		return applyStep(ctx, d, prepare.Step{Kind: prepare.KindFrame,
+			Frame: &prepare.SetFrame{Frame: second.ID, Set: &prepare.AsSet{As: &set}}})
+	}); err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []session.Command{{Kind: session.KindGo, Go: &session.Go{Frame: second.ID}},
+		{Kind: session.KindFront, Front: &session.Front{Kind: session.FrontFrame}}} {
+		if text := string(staff.call(MethodCommand, c)); strings.Contains(text, "problem") {
+			t.Fatal(text)
+		}
+	}
+	// What was not asked yet is nowhere, nor is what it shows, though its frame is open.
+	later := *question.Poll
+	later.InsteadOf, later.Picture = question.ID, store.NewID()
+	if _, err := b.hub.Rework(ctx, b.id, "", func(d *store.Draft) error {
+		return applyStep(ctx, d, prepare.Step{Kind: prepare.KindMarks, Marks: &prepare.MarksStep{Frame: second.ID,
+			Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, W: 300, H: 300,
+				Body: lesson.Body{Kind: lesson.KindPoll, Poll: &later}}}}})
+	}); err != nil {
+		t.Fatal(err)
+	}
+	if _, shown, err := b.hub.ShownPicture(ctx, b.id, later.Picture); err != nil || shown {
+		t.Errorf("the picture of a question that was not asked is shown: %v", err)
+	}
+	screen.call(MethodHello, Hello{})
+	sheets := map[*wire]string{}
+	for _, student := range []*wire{kenji, vera} {
+		if hello := string(student.call(MethodHello, struct{}{})); strings.Contains(hello, later.Picture) {
+			t.Error("a student is told of a question that was not asked")
+		}
+		sheets[student] = student.open(second.ID)[0].Sheet
+	}
+	right := slices.IndexFunc(question.Poll.Choice.Options, func(o poll.Option) bool { return o.Right })
+	value := poll.Choose(question.Poll.Choice.Options[right].ID)
+	screen.listenFor([]string{`"given":1`})
+	kenji.ops(step(sheets[kenji], sheet.Step{Kind: sheet.KindAnswer,
+		Answer: &sheet.SetAnswer{Poll: question.ID, Round: 1, Value: &value}}))
+	if !screen.said(`"given":1`) {
+		t.Error("the front does not learn how far the class has come")
+	}
+	results := func(student *wire) (r Results) {
+		t.Helper()
+		if err := json.Unmarshal(student.call(MethodResults, AskResults{Sheet: sheets[kenji]}), &r); err != nil {
+			t.Fatal(err)
+		}
+		return r
+	}
+	if r := results(kenji); len(r.Verdicts) != 0 || r.Of != 0 {
+		t.Errorf("told before it was handed in: %+v", r)
+	}
+	staff.listenFor([]string{`"handed":1`})
+	kenji.ops(step(sheets[kenji], sheet.Step{Kind: sheet.KindHandIn, HandIn: &sheet.HandIn{Round: 1}}))
+	if !staff.said(`"handed":1`) {
+		t.Error("the staff does not learn that it was handed in")
+	}
+	if r := results(kenji); r.Right != 1 || r.Of != 1 || r.Verdicts[question.ID].Right == "" {
+		t.Errorf("after it was handed in: %+v", r)
+	}
+	for _, other := range []*wire{vera, staff} {
+		if text := string(other.call(MethodResults, AskResults{Sheet: sheets[kenji]})); !strings.Contains(
+			text,
+			"problem",
+		) {
+			t.Errorf("told what is another's: %s", text)
+		}
+	}
+	var told Outcomes
+	if err := json.Unmarshal(staff.call(MethodOutcome, AskOutcome{Frame: second.ID}), &told); err != nil ||
+		len(told.Sets) != 1 || told.Sets[0].Handed != 1 || len(told.Sets[0].Rows) != 2 {
+		t.Errorf("%v: %+v", err, told.Sets)
+	}
+	var hello FrontHello
+	if err := json.Unmarshal(screen.call(MethodHello, Hello{}), &hello); err != nil || hello.Front.Set == nil ||
+		hello.Front.Set.Given != 1 || hello.Front.Set.Rows != nil {
+		t.Errorf("%v: %+v", err, hello.Front.Set)
+	}
 }

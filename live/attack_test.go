@@ -124,6 +124,10 @@ func TestAttack(t *testing.T) {
 			}
 			ask := AskVerdict{Sheet: targets[a.IntN(5)], Poll: a.some(), Round: a.IntN(4) - 1}
 			told := string(noor.call(MethodVerdict, ask))
+			all := string(noor.call(MethodResults, AskResults{Sheet: targets[a.IntN(5)]}))
+			if strings.Contains(all, secret) {
+				t.Fatalf("seed %d: told of others' answers: %s", seed, all)
+			}
 			if !strings.Contains(told, "problem") {
 				running, err := f.hub.session(ctx, f.id)
 				if err != nil {

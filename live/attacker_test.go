@@ -209,6 +209,9 @@ func (a *attacker) step(deep bool) sheet.Step {
 				Spot: sheet.Spot{Mark: a.some(), X: a.number(), W: 90, H: 90}}}}},
 			{Kind: sheet.KindClear, Clear: &sheet.Clear{Author: a.some()}}}[a.IntN(7)]
 	case 10, 11:
+		if a.IntN(6) == 0 {
+			return sheet.Step{Kind: sheet.KindHandIn, HandIn: &sheet.HandIn{Round: a.IntN(4) - 1}}
+		}
 		set := &sheet.SetAnswer{Poll: a.some(), Round: a.IntN(4) - 1, Offline: a.IntN(3) == 0}
 		if a.IntN(6) == 0 {
 			set.Sure = []poll.Sureness{poll.Sure, poll.Unsure, "very"}[a.IntN(3)]

@@ -22,8 +22,11 @@ func (h *Hub) Command(ctx context.Context, id, by string, c session.Command) (se
 	}
 	state, err := h.change(ctx, r, true, func(state session.State, board *edition) (session.State, error) {
 		with := r.with(by)
-		if c.Talk != nil {
+		switch {
+		case c.Talk != nil:
 			with.Said = r.saidTo(c.Talk.Poll)
+		case c.Groups != nil && c.Groups.Poll != "":
+			with.Said = r.saidTo(c.Groups.Poll)
 		}
 		return state.Apply(board.Board, c, with)
 	})

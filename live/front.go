@@ -96,8 +96,9 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 		return nil, err
 	}
 	r.mu.RLock()
-	state, board, students := r.state, r.board.Board, slices.Clone(r.order)
+	state, edition, students := r.state, r.board, slices.Clone(r.order)
 	r.mu.RUnlock()
+	board := edition.Board
 	if ask.Show != nil {
 		if !s.own {
 			return nil, refusal.New(refusal.NotYours)
@@ -119,12 +120,8 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 		}
 	}
 	stage := state.OfFront(board, view, r.kept.Code, students)
-	if _, seen := stage.Polls[stage.Show.Poll]; seen {
-		tally, err := h.tallyOf(ctx, r, state, board)
-		if err != nil {
-			return nil, err
-		}
-		stage.Tally = tally
+	if err := h.count(ctx, r, state, edition, &stage); err != nil {
+		return nil, err
 	}
 	sheets := []SheetView{}
 	var past *Past
@@ -193,7 +190,9 @@ func (h *Hub) recount(r *running, key store.SheetKey, done []accepted) {
 	}
 	r.mu.Lock()
 	defer r.mu.Unlock()
-	if r.fronts+r.looks == 0 || r.tally || r.state.Front.Poll == "" || r.state.Front.Frame != key.Frame {
+	counted := r.state.Front.Poll != "" && r.state.Front.Frame == key.Frame ||
+		r.state.Front.Kind == session.FrontFrame && r.state.Frame == key.Frame
+	if r.fronts+r.looks == 0 || r.tally || !counted {
 		return
 	}
 	r.tally = true
@@ -208,26 +207,54 @@ func (h *Hub) tellTally(r *running) {
 	state, board := r.state, r.board
 	r.mu.Unlock()
 	began := time.Now()
-	tally, err := h.tallyOf(ctx, r, state, board.Board)
-	r.mu.Lock()
-	r.took = time.Since(began)
-	r.mu.Unlock()
-	if err != nil {
-		h.log.Error("tally", "error", store.Bare(err))
-		return
-	}
 	r.mu.RLock()
-	if r.state.Rev != state.Rev {
-		r.mu.RUnlock()
-		return // what has changed meanwhile is told with its own count
-	}
 	stage, err := r.frontStage(state, map[string]session.View{})
 	r.mu.RUnlock()
-	if _, seen := stage.Polls[state.Front.Poll]; err != nil || !seen || tally == nil {
-		return // it lies under a cover
+	if err == nil {
+		err = h.count(ctx, r, state, board, &stage)
 	}
-	stage.Tally = tally
-	h.tell(r, telling{[]string{frontChannel(r.kept.ID)}, News{Kind: NewsFront, Front: &stage}})
+	r.mu.Lock()
+	r.took = time.Since(began)
+	current := r.state.Rev == state.Rev // else what has changed meanwhile is told with its own count
+	r.mu.Unlock()
+	switch {
+	case err != nil:
+		h.log.Error("tally", "error", store.Bare(err))
+	case current && (stage.Tally != nil || stage.Set != nil):
+		h.tell(r, telling{[]string{frontChannel(r.kept.ID)}, News{Kind: NewsFront, Front: &stage}})
+	}
+}
+
+// count puts onto a front's stage how the answers stand to the poll that it shows, or the set
+// of the frame: nothing of what lies under a cover.
+func (h *Hub) count(
+	ctx context.Context,
+	r *running,
+	state session.State,
+	board *edition,
+	on *session.FrontStage,
+) error {
+	if _, seen := on.Polls[on.Show.Poll]; seen {
+		tally, err := h.tallyOf(ctx, r, state, board.Board)
+		on.Tally = tally
+		return err
+	}
+	if on.Show.Kind != session.FrontFrame || on.Frame.Set == nil {
+		return nil
+	}
+	r.know.mu.Lock()
+	old := time.Since(r.know.read) > knowsAgain
+	r.know.mu.Unlock()
+	if old {
+		if _, err := h.know(ctx, r); err != nil {
+			return err
+		}
+	}
+	if set, ok := r.setOf(state, board, on.Frame.ID); ok {
+		set = set.ForFront(on.Frame.Set.Race)
+		on.Set = &set
+	}
+	return nil
 }
 
 // tallyOf counts the answers to the poll that a state shows on the front; nothing
@@ -251,8 +278,9 @@ func (h *Hub) tallyOf(ctx context.Context, r *running, state session.State, boar
 	for _, at := range all {
 		if err := at.with(func(s *sheet.Sheet) {
 			for _, e := range s.Marks() {
-				if e.Kind == lesson.KindAnswer && e.Answer.Poll == show.Poll && e.Answer.Round == round && e.OnFrame() && !e.Answer.Late {
-					values = append(values, e.Answer.Value)
+				a := e.Answer
+				if a != nil && a.Poll == show.Poll && a.Round == round && e.OnFrame() && !a.Late {
+					values = append(values, a.Value)
 				}
 			}
 		}); err != nil {

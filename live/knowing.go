@@ -38,6 +38,7 @@ type knowing struct {
 	before  map[string]int             // how often each student of the class was drawn in lessons before
 	waiting map[string]Waiting         // by mark
 	queued  bool                       // what waits has changed since it was told
+	handed  map[on]bool                // who has handed in a set, by the id of the mark that says so
 	asked   map[string]string          // the frames of questions whose answers have changed since they were told
 	took    time.Duration              // how long it took to compute what answers say
 	hears   bool                       // what answers say is about to be told
@@ -69,7 +70,7 @@ func (k *knowing) assess(at on, board *edition) map[string]answered {
 		}
 		a.board, a.is = board, false
 		if m, err := f.Poll(a.Poll); err == nil {
-			a.as, a.is = m.Poll.Assess(a.Value)
+			a.as, a.is = m.Poll.In(a.Round).Assess(a.Value)
 		}
 		all[id] = a
 	}
@@ -139,6 +140,7 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 	}
 	had := k.answers
 	k.answers, k.waiting, k.queued = map[on]map[string]answered{}, map[string]Waiting{}, true
+	k.handed = map[on]bool{}
 	if k.asked == nil {
 		k.asked = map[string]string{}
 	}
@@ -159,6 +161,10 @@ func (h *Hub) know(ctx context.Context, r *running) ([]store.Activity, error) {
 
 // answer takes what is known of an answer; the caller holds the lock.
 func (k *knowing) answer(frame string, e lesson.Element) {
+	if e.Handed != nil {
+		k.handed[on{e.Author, e.ID}] = true
+		return
+	}
 	at := on{e.Author, frame}
 	if k.answers[at] == nil {
 		k.answers[at] = map[string]answered{}
@@ -199,6 +205,8 @@ func (h *Hub) learn(s *onSheet) {
 				k.answer(frame, e)
 				if e.Answer != nil {
 					k.asked[e.Answer.Poll] = frame
+				} else {
+					k.asked[frame] = frame
 				}
 			} else {
 				k.wait(Waiting{Sheet: s.at.key.ID, Frame: frame, Mark: e})

@@ -117,7 +117,7 @@ func (h *Hub) ShownPicture(ctx context.Context, id, name string) (lesson.Frame, 
 	state, board := r.snapshot()
 	for _, f := range board.Frames {
 		seen, may := audience.Class().Frame(f, state.IsOpen(f.ID), state.Lifted)
-		if may && slices.Contains(seen.Pictures(), name) {
+		if may && slices.Contains(state.AsAsked(seen).Pictures(), name) {
 			return f, true, nil
 		}
 	}

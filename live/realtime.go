@@ -300,6 +300,15 @@ func (h *Hub) callOther(ctx context.Context, s seat, e centrifuge.RPCEvent) (any
 			return nil, err
 		}
 		return h.verdict(ctx, s, ask)
+	case MethodResults:
+		var ask AskResults
+		if s.actor.Staff {
+			return nil, refusal.New(refusal.UnknownOp)
+		}
+		if err := strict.Read(e.Data, &ask); err != nil {
+			return nil, err
+		}
+		return h.results(ctx, s, ask)
 	case MethodTime:
 		return Time{now()}, nil
 	case MethodSight:

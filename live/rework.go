@@ -32,9 +32,10 @@ func (h *Hub) Rework(ctx context.Context, id, by string, work func(d *store.Draf
 		saved, err := h.store.Rework(ctx, id, state.Rev, func(d *store.Draft) (session.State, error) {
 			d.May = func() error {
 				changed := over(after, d.Draft)
-				then, err := mayBecome(ctx, d, next, session.Rework{Before: after, After: changed}, r.with(by))
+				then, kept, err := mayBecome(ctx, d, next, session.Rework{Before: after, After: changed}, r.with(by))
 				if err == nil {
-					next, after = then, changed
+					next, after = then, kept
+					keepWas(d, kept)
 				}
 				return err
 			}
@@ -76,7 +77,7 @@ func over(board lesson.Board, d prepare.Draft) lesson.Board {
 // mayBecome holds a change of the board against the state, and against what is on
 // the sheets: the answers to its questions, and ids that students have used.
 func mayBecome(ctx context.Context, d *store.Draft, state session.State, r session.Rework,
-	with session.With) (session.State, error) {
+	with session.With) (session.State, lesson.Board, error) {
 	fresh, before := []string{}, r.Before.IDs()
 	for id := range r.After.IDs() {
 		if !before[id] {
@@ -85,10 +86,10 @@ func mayBecome(ctx context.Context, d *store.Draft, state session.State, r sessi
 	}
 	marked, err := d.Marked(ctx, fresh)
 	if err != nil {
-		return state, err
+		return state, r.After, err
 	}
 	if marked {
-		return state, refusal.New(refusal.MarkExists)
+		return state, r.After, refusal.New(refusal.MarkExists)
 	}
 	polls := questions(r.Before)
 	for id, now := range questions(r.After) {
@@ -100,10 +101,26 @@ func mayBecome(ctx context.Context, d *store.Draft, state session.State, r sessi
 	for id := range polls {
 		ids = append(ids, id)
 	}
-	if r.Answers, err = d.Answers(ctx, ids); err != nil {
-		return state, err
+	if r.Answered, err = d.Answered(ctx, ids); err != nil {
+		return state, r.After, err
 	}
 	return state.Rework(r, with)
+}
+
+// keepWas brings into a draft how its questions were asked before.
+func keepWas(d *store.Draft, board lesson.Board) {
+	asked := questions(board)
+	for id, f := range d.Frames {
+		f.Prepared = slices.Clone(f.Prepared)
+		for i, e := range f.Prepared {
+			if now := asked[e.ID]; e.Poll != nil && now != nil {
+				question := *e.Poll
+				question.Was = now.Was
+				f.Prepared[i].Poll = &question
+			}
+		}
+		d.Frames[id] = f
+	}
 }
 
 func questions(b lesson.Board) map[string]*poll.Question {

@@ -35,6 +35,7 @@ const (
 	MethodWalk    = "walk"    // WalkTo -> AtStop
 	MethodOutcome = "outcome" // AskOutcome -> Outcomes
 	MethodVerdict = "verdict" // AskVerdict -> Verdict
+	MethodResults = "results" // AskResults -> Results
 )
 
 // Role is what somebody is in a session.
@@ -275,6 +276,8 @@ type AskOutcome struct {
 // of the answers those alone that are sure and wrong.
 type Outcomes struct {
 	Outcomes []outcome.Outcome `json:"outcomes"`
+	// Sets are how the sets on those frames stand, told without being asked without their rows.
+	Sets []outcome.Set `json:"sets,omitempty"`
 }
 
 // AskVerdict asks a student's own verdict on their answer to a question in a round.
@@ -284,13 +287,32 @@ type AskVerdict struct {
 	Round int    `json:"round"`
 }
 
-// Verdict is what is thought of a student's own answer, what is right in words, and why.
+// AskResults asks a student's own verdicts on all their answers on a frame, by their own sheet
+// of it.
+type AskResults struct {
+	Sheet string `json:"sheet"`
+}
+
+// Results are the verdicts that a student may know, by the questions' ids: how many of the
+// questions that have a right answer were answered rightly, or partly.
+type Results struct {
+	Verdicts map[string]Verdict `json:"verdicts"`
+	Right    int                `json:"right"`
+	Partly   int                `json:"partly"`
+	Of       int                `json:"of"`
+}
+
+// Verdict is what is thought of a student's own answer, what is right in words, and why, and
+// how many tries are left.
 type Verdict struct {
 	Verdict poll.Verdict `json:"verdict"`
 	Reason  poll.Reason  `json:"reason,omitempty"`
 	Share   float64      `json:"share"`
 	Right   string       `json:"right"`
 	Why     string       `json:"why,omitempty"`
+	Left    int          `json:"left,omitempty"`
+	// Tries is which of the student's answers to the question it is about, from 1; 0 for none.
+	Tries int `json:"tries,omitempty"`
 }
 
 // News is what the server tells without being asked.

@@ -33,16 +33,19 @@ type student struct {
 	knows  float64 // how likely an answer is right
 	random *rand.Rand
 
-	marks    []string       // own, on the frame that is on
-	frame    string         // that they are on
-	answered map[string]int // the last round of each poll that is answered
+	marks    []string        // own, on the frame that is on
+	frame    string          // that they are on
+	answered map[string]int  // the last round of each poll that is answered, of each set that is handed in
+	tries    map[string]int  // of each poll in that round
+	right    map[string]bool // whether they were told that it is right
 	notes    int
 }
 
 // newStudent makes the i-th student. Of every thirty about three are idle,
 // three drop out, and one fools around.
 func newStudent(o Options, i int, random *rand.Rand) *student {
-	s := &student{Options: o, name: nameOf(i), random: random, answered: map[string]int{}}
+	s := &student{Options: o, name: nameOf(i), random: random, answered: map[string]int{}, tries: map[string]int{},
+		right: map[string]bool{}}
 	s.knows = 0.35 + 0.55*random.Float64()
 	switch {
 	case i%30 == 4:
@@ -161,15 +164,8 @@ func (s *student) next(stage session.Stage, sheets []live.SheetView, me string) 
 			on = v.Sheet
 		}
 	}
-	for _, q := range f.Polls() {
-		at := stage.Polls[q.ID]
-		if at.Phase == poll.Open && own != "" &&
-			(s.answered[q.ID] < at.Round || s.random.IntN(25) == 0) {
-			s.answered[q.ID] = at.Round
-			value, sure := s.answer(q, at.Round)
-			return sheet.Step{Kind: sheet.KindAnswer,
-				Answer: &sheet.SetAnswer{Poll: q.ID, Round: at.Round, Value: &value, Sure: sure}}, own, true
-		}
+	if step, ok := s.asked(stage); ok && own != "" {
+		return step, own, true
 	}
 	if on == "" || f.Permission == lesson.Look {
 		return sheet.Step{}, "", false

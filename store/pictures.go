@@ -56,8 +56,9 @@ RETURNING id`, NewID(), teacher, p.Type, p.Width, p.Height, p.Data, name, hash[:
 // Library lists pictures whose name has all of the words, the last used first.
 func (s *Store) Library(ctx context.Context, words []string, most int) ([]LibraryPicture, error) {
 	return list[LibraryPicture](ctx, s, `SELECT id, name, width, height FROM pictures
-		WHERE session_id IS NULL AND name ILIKE ALL($1)
-		AND NOT EXISTS (SELECT 1 FROM teachers t WHERE t.id = teacher_id AND t.goes_at IS NOT NULL) ORDER BY used_at DESC, id LIMIT $2`, anywhere(words), most)
+		WHERE session_id IS NULL AND type LIKE 'image/%' AND name ILIKE ALL($1)
+		AND NOT EXISTS (SELECT 1 FROM teachers t WHERE t.id = teacher_id AND t.goes_at IS NOT NULL)
+		ORDER BY used_at DESC, id LIMIT $2`, anywhere(words), most)
 }
 
 // KeptPicture is a stored picture with the session it belongs to.

@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 
-	"alpenglow/core/poll"
 	"alpenglow/core/session"
 
 	"github.com/jmoiron/sqlx"
@@ -67,27 +66,22 @@ func (d *Draft) Marked(ctx context.Context, ids []string) (bool, error) {
 	return found, err
 }
 
-// Answers reads the different answers that polls have on sheets of the lesson.
-func (d *Draft) Answers(ctx context.Context, polls []string) (map[string][]poll.Value, error) {
-	answers := map[string][]poll.Value{}
+// Answered reads up to which round polls have answers on sheets of the lesson.
+func (d *Draft) Answered(ctx context.Context, polls []string) (map[string]int, error) {
+	answered := map[string]int{}
 	if len(polls) == 0 {
-		return answers, nil
+		return answered, nil
 	}
 	var rows []struct {
-		Poll  string           `db:"poll"`
-		Value JSON[poll.Value] `db:"value"`
+		Poll  string `db:"poll"`
+		Round int    `db:"round"`
 	}
-	err := d.tx.SelectContext(
-		ctx,
-		&rows,
-		`SELECT DISTINCT m.mark->'answer'->>'poll' AS poll, m.mark->'answer'->>'value' AS value
+	err := d.tx.SelectContext(ctx, &rows,
+		`SELECT m.mark->'answer'->>'poll' AS poll, max((m.mark->'answer'->>'round')::int) AS round
 		FROM sheets s JOIN marks m ON m.sheet_id = s.id
-		WHERE s.session_id = $1 AND m.mark->'answer'->>'poll' = ANY($2) AND NOT m.removed`,
-		d.id,
-		polls,
-	)
+		WHERE s.session_id = $1 AND m.mark->'answer'->>'poll' = ANY($2) AND NOT m.removed GROUP BY 1`, d.id, polls)
 	for _, r := range rows {
-		answers[r.Poll] = append(answers[r.Poll], r.Value.V)
+		answered[r.Poll] = r.Round
 	}
-	return answers, err
+	return answered, err
 }

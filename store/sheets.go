@@ -233,5 +233,6 @@ type SheetMark struct {
 func (s *Store) Telling(ctx context.Context, session string) ([]SheetMark, error) {
 	return list[SheetMark](ctx, s, `
 		SELECT m.sheet_id, s.frame_id, m.mark FROM sheets s JOIN marks m ON m.sheet_id = s.id AND NOT m.removed
-		WHERE s.session_id = $1 AND (m.mark->>'kind' = 'answer' OR m.mark->'standing'->>'is' = 'held')`, session)
+		WHERE s.session_id = $1
+			AND (m.mark->>'kind' IN ('answer', 'handed') OR m.mark->'standing'->>'is' = 'held')`, session)
 }

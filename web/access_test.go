@@ -106,9 +106,13 @@ var routes = map[string]struct {
 	"POST /api/boards/:id/rehearsals":  {who: member, body: `{"students":2}`},
 	"POST /api/sessions/:id/rehearsal": {who: teaching}, "DELETE /api/sessions/:id/rehearsal": {who: teaching},
 	"POST /api/boards/:id/tidy": {who: teaching}, "GET /api/boards/:id/try": {who: teaching},
-	"GET /api/boards/:id/file": {who: teaching}, "GET /api/intakes/:id": {who: teaching},
+	"GET /api/boards/:id/file": {
+		who: teaching,
+	}, "GET /api/boards/:id/questions": {who: teaching}, "GET /api/intakes/:id": {who: teaching},
 	"DELETE /api/intakes/:id": {who: teaching}, "GET /api/templates": {who: teaching},
-	"DELETE /api/templates/:id": {who: teaching}, "POST /api/library": {who: teaching},
+	"DELETE /api/templates/:id": {
+		who: teaching,
+	}, "POST /api/library": {who: teaching}, "POST /api/sounds": {who: teaching},
 	"GET /api/illustrations/:id": {who: teaching}, "GET /api/sessions/:id/differences": {who: teaching},
 	"POST /api/sessions/:id/take": {
 		who:  teaching,
@@ -116,7 +120,9 @@ var routes = map[string]struct {
 	}, "POST /api/sessions/:id/fronts": {who: teaching},
 	"DELETE /api/sessions/:id/fronts": {who: teaching}, "POST /api/sessions/:id/end": {who: teaching},
 	"GET /api/sessions/:id/record": {who: teaching}, "GET /api/sessions/:id/record.csv": {who: teaching},
+	"GET /api/sessions/:id/answers.csv": {who: teaching}, "GET /api/sessions/:id/answers.xlsx": {who: teaching},
 	"GET /api/sessions/:id/alike": {who: teaching}, "GET /api/sessions/:id/questions": {who: teaching},
+	"GET /api/sessions/:id/compare": {who: teaching}, "GET /api/classes/:id/mistakes": {who: member},
 	"GET /api/sessions/:id/answers-alike": {who: teaching},
 	"GET /api/sessions/:id/past":          {who: teaching}, "GET /api/sessions/:id/past/:after": {who: teaching},
 	"GET /api/sessions/:id/line": {who: teaching}, "GET /api/sessions/:id/varied": {who: teaching},

@@ -21,6 +21,7 @@ import (
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
+	"golang.org/x/text/language"
 )
 
 // Files that are brought in are read beside other work, a few at a time, and
@@ -49,6 +50,8 @@ type intake struct {
 	owner string
 	dir   string
 	stop  context.CancelFunc
+	// language is how numbers are written in it.
+	language string
 
 	mu       sync.Mutex
 	told     Intake
@@ -57,7 +60,7 @@ type intake struct {
 }
 
 // begin makes room for a file of a teacher, forgetting old ones.
-func (all *intakes) begin(owner, name string) (*intake, context.Context, error) {
+func (all *intakes) begin(owner, name, language string) (*intake, context.Context, error) {
 	all.mu.Lock()
 	defer all.mu.Unlock()
 	all.forget(time.Now().Add(-intakeForgets))
@@ -75,7 +78,7 @@ func (all *intakes) begin(owner, name string) (*intake, context.Context, error) 
 		return nil, nil, fmt.Errorf("begin intake: %w", err)
 	}
 	ctx, stop := context.WithCancel(context.Background())
-	in := &intake{owner: owner, dir: dir, stop: stop, touched: time.Now(),
+	in := &intake{owner: owner, language: language, dir: dir, stop: stop, touched: time.Now(),
 		told: Intake{ID: store.NewID(), Name: name, State: IntakeReading, Pages: []IntakePage{}}}
 	all.all[in.told.ID] = in
 	return in, ctx, nil
@@ -181,7 +184,7 @@ func (s *server) bringIn(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	in, ctx, err := s.intakes.begin(me, pictureName(c.Query("name")))
+	in, ctx, err := s.intakes.begin(me, pictureName(c.Query("name")), languageOf(c.Query("language")))
 	if err != nil {
 		file.Close()
 		refuse(c, err)
@@ -189,6 +192,14 @@ func (s *server) bringIn(c *gin.Context) {
 	}
 	go s.readIntake(ctx, in, file)
 	c.JSON(http.StatusAccepted, in.state())
+}
+
+// languageOf gives a language by its tag; English of what is none.
+func languageOf(tag string) string {
+	if parsed, err := language.Parse(tag); err == nil && len(tag) <= 35 {
+		return parsed.String()
+	}
+	return "en"
 }
 
 // readIntake reads a file when it is its turn; until then it lies on the disk.
@@ -265,6 +276,9 @@ func (s *server) fromIntake(ctx context.Context, me string, from FromIntake) ([]
 			}
 		}
 		frames = append(frames, formats.RenameFrame(frame, names).Copy(store.NewID, nil))
+	}
+	if from.Row {
+		return inRow(frames, told.Title), nil
 	}
 	return frames, nil
 }

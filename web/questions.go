@@ -2,9 +2,11 @@ package web
 
 import (
 	"cmp"
+	"fmt"
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 
 	"alpenglow/core/alike"
 	"alpenglow/core/lesson"
@@ -100,4 +102,22 @@ func (s *server) answersAlike(c *gin.Context) {
 		reply.Groups = groups
 	}
 	c.JSON(http.StatusOK, reply)
+}
+
+// answersFile writes students by questions of the lesson in the path, as CSV or as a spreadsheet.
+func (s *server) answersFile(c *gin.Context) {
+	n, kept, _, err := s.read(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	end, mime, write := ".xlsx", questionFiles["xlsx"].mime, kept.AnswersXLSX
+	if strings.HasSuffix(c.FullPath(), ".csv") {
+		end, mime, write = ".csv", questionFiles["csv"].mime, kept.AnswersCSV
+	}
+	c.Header("Content-Type", mime)
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(n.Title)+"-answers"+end))
+	if err := write(c.Writer); err != nil {
+		s.Log.Error("write answers", "error", err)
+	}
 }

@@ -35,6 +35,9 @@ func (s *server) readInto(ctx context.Context, in *intake, data []byte) error {
 		bytes.Contains(data, []byte("E\x00n\x00c\x00r\x00y\x00p\x00t\x00e\x00d")):
 		return refusal.New(refusal.FileLocked)
 	}
+	if is, err := s.readQuestions(ctx, in, data); is || err != nil {
+		return err
+	}
 	read, err := s.uploads.decode(ctx, in.owner, "", bytes.NewReader(data))
 	switch r := refusal.Of(err); {
 	case err == nil:
@@ -151,12 +154,12 @@ func (s *server) slideFrame(ctx context.Context, in *intake, deck *formats.Deck,
 		}
 	}
 	f := formats.RenameFrame(slide.Frame, names)
-	f.Prepared = withPictures(f.Prepared, names)
+	f.Prepared = withRead(f.Prepared, names)
 	return &f, left, nil
 }
 
-// withPictures leaves out those pictures that could not be read.
-func withPictures(marks []lesson.Element, names map[string]string) []lesson.Element {
+// withRead leaves out those pictures that could not be read.
+func withRead(marks []lesson.Element, names map[string]string) []lesson.Element {
 	read := map[string]bool{}
 	for _, name := range names {
 		read[name] = true

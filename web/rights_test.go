@@ -110,7 +110,8 @@ func TestStudentsRights(t *testing.T) {
 	l := d.Lessons[0]
 	if len(l.Work) != marks || len(l.Changes) != changes || len(l.Pictures) != pictures || marks != 3 || pictures != 1 ||
 		len(l.Asked) != 1 || len(l.Told) != 1 || l.Picked != 1 || l.Looked == nil ||
-		len(l.Steered) != 1 || l.Steered[0].Text != "lock" ||
+		len(l.Steered) != 1 ||
+		l.Steered[0].Text != "lock" ||
 		len(l.Remarks) != 1 ||
 		l.Remarks[0].Text != "well drawn" ||
 		l.Agreed != 1 ||

@@ -79,7 +79,7 @@ func (s *server) prepared(c *gin.Context, ask StartSession) (store.Session, less
 	own := teacher.Own()
 	n.Language, n.Voices, n.Dark = own.ForClass(), own.Questions, own.DarkFront
 	n.State.V, err = session.Start(board, ask.Pace)
-	n.State.V.Nameless = ask.Nameless
+	n.State.V.Nameless, n.State.V.Bands = ask.Nameless, &own.Bands
 	if w := own.Words; w != nil {
 		n.State.V.Holds.Words, n.State.V.Holds.Languages, n.State.V.Holds.Own = true, w.Languages, w.Own
 	}
@@ -127,14 +127,7 @@ func (s *server) ownSession(c *gin.Context) (store.Session, error) {
 	if !id.IsUUID(c.Param("id")) {
 		return store.Session{}, refusal.New(refusal.NotFound)
 	}
-	n, err := s.Store.Session(c.Request.Context(), c.Param("id"))
-	if err == nil && n.TeacherID != visitor(c).Teacher {
-		var leads bool
-		if leads, err = s.Store.Leads(c.Request.Context(), n.ID, visitor(c).Teacher); err == nil && !leads {
-			err = store.ErrNotFound
-		}
-	}
-	return n, missing(err)
+	return s.led(c.Request.Context(), visitor(c).Teacher, c.Param("id"))
 }
 
 // read gives the record of the session in the path, with the session and who took part.
@@ -143,23 +136,8 @@ func (s *server) read(c *gin.Context) (store.Session, record.Record, []store.Par
 	if err != nil {
 		return n, record.Record{}, nil, err
 	}
-	participants, err := s.Store.Participants(c.Request.Context(), n.ID)
-	if err != nil {
-		return n, record.Record{}, nil, err
-	}
-	board, err := s.Store.Lesson(c.Request.Context(), n.ID)
-	if err != nil {
-		return n, record.Record{}, nil, err
-	}
-	marks, err := s.Store.SessionMarks(c.Request.Context(), n.ID)
-	if err != nil {
-		return n, record.Record{}, nil, err
-	}
-	students := make([]record.Student, len(participants))
-	for i, p := range participants {
-		students[i] = record.Student{ID: p.ID, Name: n.Calls(p)}
-	}
-	return n, record.Build(board, students, marks), participants, nil
+	kept, participants, err := s.recordOf(c.Request.Context(), n)
+	return n, kept, participants, err
 }
 
 func (s *server) record(c *gin.Context) {

@@ -135,6 +135,8 @@ type FromBoard struct {
 type FromIntake struct {
 	Intake string `json:"intake"`
 	Pages  []int  `json:"pages"`
+	// Row makes one frame of questions, which are asked in a row.
+	Row bool `json:"row,omitempty"`
 }
 
 // Templates lists the house's templates and the teacher's own.
@@ -191,6 +193,7 @@ type Intake struct {
 	Done    int          `json:"done"`
 	Of      int          `json:"of"`
 	More    int          `json:"more,omitempty"`
+	Title   string       `json:"title,omitempty"`
 	Pages   []IntakePage `json:"pages"`
 	Problem refusal.Code `json:"problem,omitempty"`
 }
@@ -201,6 +204,8 @@ type IntakePage struct {
 	Frame   *lesson.Frame `json:"frame,omitempty"`
 	Left    []string      `json:"left,omitempty"`
 	Problem refusal.Code  `json:"problem,omitempty"`
+	// At is where it stands in the file: a line, or a number.
+	At int `json:"at,omitempty"`
 }
 
 // Rehearse asks for a practice session with so many simulated students.

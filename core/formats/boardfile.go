@@ -13,6 +13,7 @@ import (
 	"alpenglow/core/paper"
 	"alpenglow/core/picture"
 	"alpenglow/core/refusal"
+	"alpenglow/core/sound"
 )
 
 // BoardVersion is the version of the board file that is written. A file of a
@@ -79,8 +80,11 @@ func WriteBoard(to io.Writer, f File) error {
 }
 
 func ending(mediaType string) string {
-	if mediaType == "image/jpeg" {
+	switch mediaType {
+	case "image/jpeg":
 		return ".jpg"
+	case sound.Type:
+		return ".wav"
 	}
 	return ".png"
 }
@@ -149,6 +153,13 @@ func ReadBoard(data []byte, read func(packed []byte) (picture.Picture, error)) (
 			if f.Pictures[name], err = read(packed); err != nil {
 				return File{}, err
 			}
+		}
+		if packed, err := unpack(archive, "pictures/"+name+".wav", sound.MaxBytes); err == nil {
+			heard, err := sound.Read(packed)
+			if err != nil {
+				return File{}, err
+			}
+			f.Pictures[name] = picture.Picture{Type: sound.Type, Data: heard.Data}
 		}
 		if _, ok := f.Pictures[name]; !ok {
 			return File{}, refusal.About(refusal.FileUnreadable, "a picture is missing")

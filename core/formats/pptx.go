@@ -13,6 +13,7 @@ import (
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/refusal"
+	"alpenglow/core/xmltree"
 )
 
 // Limits of a file of slides.
@@ -63,11 +64,11 @@ func OpenDeck(data []byte) (*Deck, error) {
 	if err != nil {
 		return nil, err
 	}
-	size := deck.at("sldSz")
-	d.w, d.h = max(1, size.number("cx", 9144000)), max(1, size.number("cy", 6858000))
-	for _, s := range deck.at("sldIdLst").all("sldId") {
+	size := deck.At("sldSz")
+	d.w, d.h = max(1, size.Number("cx", 9144000)), max(1, size.Number("cy", 6858000))
+	for _, s := range deck.At("sldIdLst").All("sldId") {
 		// Two attributes are called id; the relation's has letters.
-		for name, value := range s.attrs {
+		for name, value := range s.Attrs {
 			if to, ok := links[value]; name == "id" && ok {
 				d.slides = append(d.slides, to.part)
 			}
@@ -115,12 +116,12 @@ func (d *Deck) part(name string) ([]byte, error) {
 	return data, err
 }
 
-func (d *Deck) xml(name string) (*node, error) {
+func (d *Deck) xml(name string) (*xmltree.Node, error) {
 	data, err := d.part(name)
 	if err != nil {
 		return nil, err
 	}
-	return parse(data)
+	return xmltree.Parse(data)
 }
 
 // link is where a relation of a part leads.
@@ -136,15 +137,15 @@ func (d *Deck) links(of string) (map[string]link, error) {
 	if err != nil {
 		return nil, err
 	}
-	for _, r := range doc.all("Relationship") {
-		if r.attr("TargetMode") == "External" {
+	for _, r := range doc.All("Relationship") {
+		if r.Attr("TargetMode") == "External" {
 			continue
 		}
-		to := r.attr("Target")
+		to := r.Attr("Target")
 		if !strings.HasPrefix(to, "/") {
 			to = path.Join(path.Dir(of), to)
 		}
-		links[r.attr("Id")] = link{path.Base(r.attr("Type")), strings.TrimPrefix(path.Clean(to), "/")}
+		links[r.Attr("Id")] = link{path.Base(r.Attr("Type")), strings.TrimPrefix(path.Clean(to), "/")}
 	}
 	return links, nil
 }
@@ -181,17 +182,17 @@ func (d *Deck) slide(name string, id func() string) (Slide, error) {
 	if err != nil {
 		return Slide{}, err
 	}
-	p := &slideReader{deck: d, links: links, id: id, places: map[string]*node{}}
+	p := &slideReader{deck: d, links: links, id: id, places: map[string]*xmltree.Node{}}
 	p.k = min(lesson.FrameWidth/d.w, lesson.FrameHeight/d.h)
 	p.left, p.top = (lesson.FrameWidth-d.w*p.k)/2, (lesson.FrameHeight-d.h*p.k)/2
 	p.inherit(related(links, "slideLayout"))
 	p.frame = lesson.Frame{ID: id(), Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass,
 		Permission: lesson.Add, Prepared: []lesson.Element{}}
-	p.tree(doc.at("cSld", "spTree"), p.plain())
+	p.tree(doc.At("cSld", "spTree"), p.plain())
 	if p.frame.Title == "" {
 		p.frame.Title = headline(p.said)
 	}
-	if t := doc.at("timing"); t.has("anim") || t.has("animEffect") || t.has("animMotion") || t.has("set") {
+	if t := doc.At("timing"); t.Has("anim") || t.Has("animEffect") || t.Has("animMotion") || t.Has("set") {
 		p.leave("animation")
 	}
 	if notes := related(links, "notesSlide"); notes != "" {
@@ -219,25 +220,25 @@ func (p *slideReader) inherit(layout string) {
 		if err != nil {
 			continue
 		}
-		for _, sp := range doc.at("cSld", "spTree").all("sp") {
-			ph, xfrm := sp.at("nvSpPr", "nvPr", "ph"), sp.at("spPr", "xfrm")
+		for _, sp := range doc.At("cSld", "spTree").All("sp") {
+			ph, xfrm := sp.At("nvSpPr", "nvPr", "ph"), sp.At("spPr", "xfrm")
 			if ph == nil || xfrm == nil {
 				continue
 			}
 			p.places["type "+kindOf(ph)] = xfrm
-			if ph.attr("idx") != "" {
-				p.places["idx "+ph.attr("idx")] = xfrm
+			if ph.Attr("idx") != "" {
+				p.places["idx "+ph.Attr("idx")] = xfrm
 			}
 		}
 	}
 }
 
 // kindOf is what a placeholder is for; titles of both kinds are one.
-func kindOf(ph *node) string {
-	if ph.attr("type") == "ctrTitle" {
+func kindOf(ph *xmltree.Node) string {
+	if ph.Attr("type") == "ctrTitle" {
 		return "title"
 	}
-	return cmp.Or(ph.attr("type"), "body")
+	return cmp.Or(ph.Attr("type"), "body")
 }
 
 func (p *slideReader) notes(part string) {
@@ -245,9 +246,9 @@ func (p *slideReader) notes(part string) {
 	if err != nil {
 		return
 	}
-	for _, sp := range doc.at("cSld", "spTree").all("sp") {
-		if sp.at("nvSpPr", "nvPr", "ph").attr("type") == "body" {
-			text := paragraphs(sp.at("txBody")).text
+	for _, sp := range doc.At("cSld", "spTree").All("sp") {
+		if sp.At("nvSpPr", "nvPr", "ph").Attr("type") == "body" {
+			text := paragraphs(sp.At("txBody")).text
 			p.frame.Notes = cut(text, lesson.MaxNotes)
 		}
 	}

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/xmltree"
 )
 
 const emuPerPoint = 12700
@@ -17,7 +18,7 @@ type slideReader struct {
 	deck    *Deck
 	links   map[string]link
 	id      func() string
-	places  map[string]*node // of placeholders, by type and index
+	places  map[string]*xmltree.Node // of placeholders, by type and index
 	frame   lesson.Frame
 	said    []spoken // the texts, in the order they came
 	leftOut []string
@@ -32,16 +33,16 @@ type fit struct{ x, y, sx, sy float64 }
 func (p *slideReader) plain() fit { return fit{sx: 1, sy: 1} }
 
 // tree goes through a slide's shapes, or a group's, from the lowest to the highest.
-func (p *slideReader) tree(tree *node, f fit) {
+func (p *slideReader) tree(tree *xmltree.Node, f fit) {
 	if tree == nil {
 		return
 	}
-	for _, n := range tree.nodes {
+	for _, n := range tree.Nodes {
 		if len(p.frame.Prepared) >= 300 {
 			p.leave("more")
 			return
 		}
-		switch n.name {
+		switch n.Name {
 		case "sp":
 			p.shape(n, f)
 		case "pic":
@@ -51,43 +52,43 @@ func (p *slideReader) tree(tree *node, f fit) {
 		case "graphicFrame":
 			p.graphic(n, f)
 		case "grpSp":
-			p.tree(n, f.inside(n.at("grpSpPr", "xfrm")))
+			p.tree(n, f.inside(n.At("grpSpPr", "xfrm")))
 		case "AlternateContent":
-			p.tree(n.at("Fallback"), f)
+			p.tree(n.At("Fallback"), f)
 		}
 	}
 }
 
 // inside goes into a group, which has coordinates of its own.
-func (f fit) inside(x *node) fit {
+func (f fit) inside(x *xmltree.Node) fit {
 	if x == nil {
 		return f
 	}
-	off, ext, chOff, chExt := x.at("off"), x.at("ext"), x.at("chOff"), x.at("chExt")
-	sx := ext.number("cx", 1) / math.Max(1, chExt.number("cx", 1))
-	sy := ext.number("cy", 1) / math.Max(1, chExt.number("cy", 1))
+	off, ext, chOff, chExt := x.At("off"), x.At("ext"), x.At("chOff"), x.At("chExt")
+	sx := ext.Number("cx", 1) / math.Max(1, chExt.Number("cx", 1))
+	sy := ext.Number("cy", 1) / math.Max(1, chExt.Number("cy", 1))
 	return fit{
-		x:  f.x + f.sx*(off.number("x", 0)-sx*chOff.number("x", 0)),
-		y:  f.y + f.sy*(off.number("y", 0)-sy*chOff.number("y", 0)),
+		x:  f.x + f.sx*(off.Number("x", 0)-sx*chOff.Number("x", 0)),
+		y:  f.y + f.sy*(off.Number("y", 0)-sy*chOff.Number("y", 0)),
 		sx: f.sx * sx, sy: f.sy * sy,
 	}
 }
 
 // place puts a new mark where a transform says, moved onto the frame where it
 // sticks out. It reports whether there is such a place.
-func (p *slideReader) place(x *node, f fit, least float64) (lesson.Element, bool) {
-	off, ext := x.at("off"), x.at("ext")
+func (p *slideReader) place(x *xmltree.Node, f fit, least float64) (lesson.Element, bool) {
+	off, ext := x.At("off"), x.At("ext")
 	if off == nil || ext == nil {
 		return lesson.Element{}, false
 	}
 	tenth := func(v float64) float64 { return math.Round(v*10) / 10 }
-	w := min(max(least, ext.number("cx", 0)*f.sx*p.k), lesson.FrameWidth)
-	h := min(max(least, ext.number("cy", 0)*f.sy*p.k), lesson.FrameHeight)
+	w := min(max(least, ext.Number("cx", 0)*f.sx*p.k), lesson.FrameWidth)
+	h := min(max(least, ext.Number("cy", 0)*f.sy*p.k), lesson.FrameHeight)
 	e := lesson.Element{ID: p.id(), W: tenth(w), H: tenth(h)}
-	e.X = tenth(max(0, min(p.left+(f.x+f.sx*off.number("x", 0))*p.k, lesson.FrameWidth-e.W)))
-	e.Y = tenth(max(0, min(p.top+(f.y+f.sy*off.number("y", 0))*p.k, lesson.FrameHeight-e.H)))
+	e.X = tenth(max(0, min(p.left+(f.x+f.sx*off.Number("x", 0))*p.k, lesson.FrameWidth-e.W)))
+	e.Y = tenth(max(0, min(p.top+(f.y+f.sy*off.Number("y", 0))*p.k, lesson.FrameHeight-e.H)))
 	// Turns are in sixty-thousandths of a degree.
-	e.Turn = math.Mod(math.Mod(math.Round(x.number("rot", 0)/60000), 360)+360, 360)
+	e.Turn = math.Mod(math.Mod(math.Round(x.Number("rot", 0)/60000), 360)+360, 360)
 	return e, true
 }
 
@@ -100,20 +101,20 @@ func (p *slideReader) put(e lesson.Element, b lesson.Body) {
 	p.frame.Prepared = append(p.frame.Prepared, e)
 }
 
-func (p *slideReader) shape(n *node, f fit) {
-	ph := n.at("nvSpPr", "nvPr", "ph")
-	x := n.at("spPr", "xfrm")
+func (p *slideReader) shape(n *xmltree.Node, f fit) {
+	ph := n.At("nvSpPr", "nvPr", "ph")
+	x := n.At("spPr", "xfrm")
 	if x == nil && ph != nil {
-		x = p.places["idx "+ph.attr("idx")]
-		if x == nil || ph.attr("idx") == "" {
+		x = p.places["idx "+ph.Attr("idx")]
+		if x == nil || ph.Attr("idx") == "" {
 			x = p.places["type "+kindOf(ph)]
 		}
 	}
-	switch ph.attr("type") {
+	switch ph.Attr("type") {
 	case "dt", "ftr", "sldNum":
 		return // date, foot line and number of the slide
 	}
-	said := paragraphs(n.at("txBody"))
+	said := paragraphs(n.At("txBody"))
 	text, size := said.text, said.size
 	if ph != nil && kindOf(ph) == "title" {
 		p.frame.Title = cut(strings.Join(strings.Fields(text), " "), lesson.MaxTitle)
@@ -137,12 +138,12 @@ func (p *slideReader) shape(n *node, f fit) {
 			p.leave("text")
 		}
 		ink, width := lesson.Ink("night"), 3.0
-		if line := n.at("spPr", "ln"); line != nil {
+		if line := n.At("spPr", "ln"); line != nil {
 			ink = nearestInk(colour(line))
-			width = min(20, max(1, line.number("w", emuPerPoint)*p.k))
+			width = min(20, max(1, line.Number("w", emuPerPoint)*p.k))
 		}
 		p.put(e, lesson.Body{Kind: lesson.KindShape,
-			Shape: &lesson.Shape{Form: form, Ink: ink, Fill: nearestTint(colour(n.at("spPr"))), Width: width,
+			Shape: &lesson.Shape{Form: form, Ink: ink, Fill: nearestTint(colour(n.At("spPr"))), Width: width,
 				Text: text}})
 		return
 	}
@@ -162,38 +163,38 @@ func (p *slideReader) shape(n *node, f fit) {
 	}
 	letters := min(120, max(16, math.Round(cmp.Or(size, 18)*emuPerPoint*p.k)))
 	p.put(e, lesson.Body{Kind: lesson.KindText,
-		Text: &lesson.Text{Text: text, Size: letters, Ink: nearestInk(colour(n.at("txBody"))), List: list,
+		Text: &lesson.Text{Text: text, Size: letters, Ink: nearestInk(colour(n.At("txBody"))), List: list,
 			Bold: ph != nil && kindOf(ph) == "title"}})
 }
 
 // form is what a shape looks like, and whether anything of it is drawn: text
 // boxes have neither line nor fill.
-func (p *slideReader) form(n *node) (lesson.Form, bool) {
-	pr := n.at("spPr")
-	line, filled := pr.at("ln"), pr.at("solidFill") != nil || pr.at("gradFill") != nil
-	lined := line != nil && line.at("noFill") == nil
-	styled := n.at("style") != nil && pr.at("noFill") == nil && n.at("nvSpPr", "cNvSpPr").attr("txBox") == ""
-	if pr.at("custGeom") != nil {
+func (p *slideReader) form(n *xmltree.Node) (lesson.Form, bool) {
+	pr := n.At("spPr")
+	line, filled := pr.At("ln"), pr.At("solidFill") != nil || pr.At("gradFill") != nil
+	lined := line != nil && line.At("noFill") == nil
+	styled := n.At("style") != nil && pr.At("noFill") == nil && n.At("nvSpPr", "cNvSpPr").Attr("txBox") == ""
+	if pr.At("custGeom") != nil {
 		p.leave("drawing")
 	}
 	forms := map[string]lesson.Form{"rect": lesson.FormRect, "roundRect": lesson.FormRounded,
 		"ellipse": lesson.FormEllipse, "triangle": lesson.FormTriangle,
 		"diamond": lesson.FormDiamond, "star5": lesson.FormStar, "wedgeRoundRectCallout": lesson.FormBubble,
 		"wedgeRectCallout": lesson.FormBubble}
-	form, known := forms[pr.at("prstGeom").attr("prst")]
+	form, known := forms[pr.At("prstGeom").Attr("prst")]
 	if !known {
 		form = lesson.FormRect
 	}
 	return form, filled || lined || styled
 }
 
-func (p *slideReader) picture(n *node, f fit) {
-	about := n.at("nvPicPr", "nvPr")
-	if about.at("videoFile") != nil || about.at("audioFile") != nil {
+func (p *slideReader) picture(n *xmltree.Node, f fit) {
+	about := n.At("nvPicPr", "nvPr")
+	if about.At("videoFile") != nil || about.At("audioFile") != nil {
 		p.leave("video")
 	}
-	to, ok := p.links[n.at("blipFill", "blip").attr("embed")]
-	e, placed := p.place(n.at("spPr", "xfrm"), f, 8)
+	to, ok := p.links[n.At("blipFill", "blip").Attr("embed")]
+	e, placed := p.place(n.At("spPr", "xfrm"), f, 8)
 	if !ok || !placed {
 		p.leave("picture")
 		return
@@ -205,47 +206,47 @@ func (p *slideReader) picture(n *node, f fit) {
 	// The name of the part stands for the picture until it is read; see Slide.
 	e.Body = lesson.Body{Kind: lesson.KindPicture,
 		Picture: &lesson.Picture{Picture: p.deck.named(to.part),
-			Alt: cut(n.at("nvPicPr", "cNvPr").attr("descr"), lesson.MaxNote)}}
+			Alt: cut(n.At("nvPicPr", "cNvPr").Attr("descr"), lesson.MaxNote)}}
 	p.frame.Prepared = append(p.frame.Prepared, e)
 }
 
-func (p *slideReader) line(n *node, f fit) {
-	x := n.at("spPr", "xfrm")
+func (p *slideReader) line(n *xmltree.Node, f fit) {
+	x := n.At("spPr", "xfrm")
 	e, ok := p.place(x, f, 0)
 	if !ok {
 		return
 	}
 	from, to := lesson.Anchor{X: e.X, Y: e.Y}, lesson.Anchor{X: e.X + e.W, Y: e.Y + e.H}
-	if x.attr("flipH") == "1" {
+	if x.Attr("flipH") == "1" {
 		from.X, to.X = to.X, from.X
 	}
-	if x.attr("flipV") == "1" {
+	if x.Attr("flipV") == "1" {
 		from.Y, to.Y = to.Y, from.Y
 	}
-	line := n.at("spPr", "ln")
+	line := n.At("spPr", "ln")
 	heads := lesson.HeadsNone
-	if t := line.at("tailEnd").attr("type"); t != "" && t != "none" {
+	if t := line.At("tailEnd").Attr("type"); t != "" && t != "none" {
 		heads = lesson.HeadsTo
 	}
 	e.Turn = 0
 	p.put(e, lesson.Body{Kind: lesson.KindConnector,
 		Connector: &lesson.Connector{From: from, To: to, Ink: nearestInk(colour(line)), Heads: heads,
-			Width: min(20, max(2, line.number("w", emuPerPoint)*p.k))}})
+			Width: min(20, max(2, line.Number("w", emuPerPoint)*p.k))}})
 }
 
-func (p *slideReader) graphic(n *node, f fit) {
-	data := n.at("graphic", "graphicData")
-	table := data.at("tbl")
-	e, ok := p.place(n.at("xfrm"), f, 16)
+func (p *slideReader) graphic(n *xmltree.Node, f fit) {
+	data := n.At("graphic", "graphicData")
+	table := data.At("tbl")
+	e, ok := p.place(n.At("xfrm"), f, 16)
 	if table == nil || !ok {
-		p.leave(map[bool]string{true: "chart", false: "drawing"}[data.has("chart")])
+		p.leave(map[bool]string{true: "chart", false: "drawing"}[data.Has("chart")])
 		return
 	}
 	var rows [][]string
-	for _, tr := range table.all("tr") {
+	for _, tr := range table.All("tr") {
 		var row []string
-		for _, tc := range tr.all("tc") {
-			row = append(row, cut(paragraphs(tc.at("txBody")).withSigns(), lesson.MaxNote))
+		for _, tc := range tr.All("tc") {
+			row = append(row, cut(paragraphs(tc.At("txBody")).withSigns(), lesson.MaxNote))
 		}
 		rows = append(rows, row)
 	}
@@ -255,15 +256,15 @@ func (p *slideReader) graphic(n *node, f fit) {
 
 // colour finds the first plain colour in a part of a shape; ok is false where
 // it follows from a theme.
-func colour(n *node) (rgb [3]float64, ok bool) {
-	fill := n.at("solidFill")
+func colour(n *xmltree.Node) (rgb [3]float64, ok bool) {
+	fill := n.At("solidFill")
 	if fill == nil {
 		for _, name := range []string{"p", "r", "rPr"} {
-			n = n.at(name)
+			n = n.At(name)
 		}
-		fill = n.at("solidFill")
+		fill = n.At("solidFill")
 	}
-	v, err := strconv.ParseUint(fill.at("srgbClr").attr("val"), 16, 32)
+	v, err := strconv.ParseUint(fill.At("srgbClr").Attr("val"), 16, 32)
 	if err != nil {
 		return rgb, false
 	}

@@ -6,6 +6,7 @@ import (
 
 	"alpenglow/core/lesson"
 	"alpenglow/core/prose"
+	"alpenglow/core/xmltree"
 )
 
 // written is what a text body says.
@@ -18,17 +19,17 @@ type written struct {
 }
 
 // paragraphs reads a text body.
-func paragraphs(body *node) written {
+func paragraphs(body *xmltree.Node) written {
 	w := written{plain: true}
 	var lines []string
 	number, bullets, numbers := 0, 0, 0
-	for _, p := range body.all("p") {
+	for _, p := range body.All("p") {
 		var line strings.Builder
-		for _, r := range p.nodes {
-			switch r.name {
+		for _, r := range p.Nodes {
+			switch r.Name {
 			case "r", "fld":
-				line.WriteString(r.at("t").words())
-				if s := r.at("rPr").number("sz", 0); w.size == 0 && s > 0 {
+				line.WriteString(words(r.At("t")))
+				if s := r.At("rPr").Number("sz", 0); w.size == 0 && s > 0 {
 					w.size = s / 100
 				}
 			case "br":
@@ -36,17 +37,17 @@ func paragraphs(body *node) written {
 			}
 		}
 		sign := ""
-		switch about := p.at("pPr"); {
+		switch about := p.At("pPr"); {
 		case line.Len() == 0:
-		case about.at("buAutoNum") != nil:
+		case about.At("buAutoNum") != nil:
 			number++
 			numbers++
 			sign = strconv.Itoa(number) + ". "
-		case about.at("buChar") != nil || about.at("buBlip") != nil:
+		case about.At("buChar") != nil || about.At("buBlip") != nil:
 			bullets++
 			sign = "• "
 		}
-		if sign != "" || p.at("pPr").at("buNone") != nil {
+		if sign != "" || p.At("pPr").At("buNone") != nil {
 			w.plain = false
 		}
 		lines, w.signs = append(lines, line.String()), append(w.signs, sign)
@@ -113,7 +114,7 @@ func headline(said []spoken) string {
 	return strings.Join(strings.Fields(title), " ")
 }
 
-func (n *node) words() string {
+func words(n *xmltree.Node) string {
 	if n == nil {
 		return ""
 	}
@@ -123,5 +124,5 @@ func (n *node) words() string {
 			return -1
 		}
 		return r
-	}, n.text.String())
+	}, n.Text())
 }

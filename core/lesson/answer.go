@@ -10,6 +10,8 @@ type Answer struct {
 	Poll  string     `json:"poll"`
 	Round int        `json:"round"`
 	Value poll.Value `json:"value"`
+	// Before are the answers given before this one where each is judged at once, the first first.
+	Before []poll.Value `json:"before,omitempty"`
 	// Sure is whether the student is sure, where that was asked.
 	Sure poll.Sureness `json:"sure,omitempty"`
 	// Read is how the answer was read, where that is not as it was written.

@@ -26,6 +26,7 @@ type Body struct {
 	Table     *Table         `json:"table,omitempty"`
 	Poll      *poll.Question `json:"poll,omitempty"`
 	Answer    *Answer        `json:"answer,omitempty"`
+	Handed    *Handed        `json:"handed,omitempty"`
 	Reply     *Reply         `json:"reply,omitempty"`
 	Remark    *Remark        `json:"remark,omitempty"`
 	Cover     *Cover         `json:"cover,omitempty"`
@@ -51,7 +52,7 @@ type kind interface {
 type manner struct {
 	// inClass says that it can be added in class, else only in preparing;
 	// piece that it can be prepared as one; answer that it is an answer to a
-	// poll, which nobody moves, hides or clears; nowhere that it has no place on the
+	// poll or that a set was handed in, which nobody moves, hides or clears; nowhere that it has no place on the
 	// frame; straight that it is not turned.
 	inClass, piece, answer, nowhere, straight bool
 	// least is the shortest side of its box, in units.
@@ -85,7 +86,7 @@ func (b *Body) Sound() error {
 // a board is prepared.
 func (b Body) InClass() bool { return b.manner().inClass }
 
-// IsAnswer reports whether the mark is an answer to a poll.
+// IsAnswer reports whether the mark is an answer to a poll, or that a set was handed in.
 func (b Body) IsAnswer() bool { return b.manner().answer }
 
 // IsNowhere reports whether the mark has no place on the frame: an answer, a reply, a remark.

@@ -41,6 +41,12 @@ func (f Frame) Copy(id func() string, rename map[string]string) Frame {
 		}
 		if e.Poll != nil {
 			e.Poll = copied(*e.Poll, rename)
+			// What a question stands in for is on the same frame, or it is not copied with it.
+			if _, err := f.Poll(e.Poll.InsteadOf); err == nil || ids[e.Poll.InsteadOf] != "" {
+				e.Poll.InsteadOf = renamed(e.Poll.InsteadOf)
+			} else {
+				e.Poll.InsteadOf = ""
+			}
 		}
 		f.Prepared[i] = e
 	}
@@ -49,7 +55,7 @@ func (f Frame) Copy(id func() string, rename map[string]string) Frame {
 }
 
 func copied(q poll.Question, rename map[string]string) *poll.Question {
-	q.Objectives = known(q.Objectives, rename)
+	q.Objectives, q.Was = known(q.Objectives, rename), nil
 	return &q
 }
 

@@ -69,6 +69,8 @@ type Frame struct {
 	Seconds int `json:"seconds,omitempty"`
 	// Objectives are the ids of the board's learning objectives it serves.
 	Objectives []string `json:"objectives,omitempty"`
+	// Set says that its questions are asked in a row.
+	Set *Set `json:"set,omitempty"`
 	// Prepared is what was prepared, from the lowest to the highest: fixed
 	// marks, which nobody moves in class, and pieces (see Layer).
 	Prepared []Element `json:"prepared"`
@@ -164,6 +166,9 @@ func (f Frame) Check() error {
 	}
 	if len(f.Objectives) > MaxObjectives || len(f.Prepared) > MaxPrepared {
 		return refusal.About(refusal.BoardIncorrect, "too much on a frame")
+	}
+	if err := f.Set.check(); err != nil {
+		return err
 	}
 	for i := range f.Prepared {
 		e := f.Prepared[i]

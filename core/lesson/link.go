@@ -1,11 +1,11 @@
 package lesson
 
 import (
-	"net/url"
 	"strings"
 
 	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
+	"alpenglow/core/weblink"
 )
 
 // KindLink is a card that leads to a page on the web.
@@ -20,12 +20,7 @@ type Link struct {
 // check lets through addresses of the web alone, without a name or password in
 // them, so that what is shown of it is where it leads.
 func (l *Link) check() error {
-	u, err := url.Parse(l.URL)
-	if err != nil || len(l.URL) > 2000 || u.Scheme != "https" && u.Scheme != "http" || u.Hostname() == "" ||
-		u.User != nil {
-		return refusal.New(refusal.BadLink)
-	}
-	if err := prose.Check(l.URL, 2000); err != nil {
+	if !weblink.Is(l.URL) {
 		return refusal.New(refusal.BadLink)
 	}
 	return prose.Check(l.Title, MaxNote)

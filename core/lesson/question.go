@@ -25,6 +25,7 @@ func (q *asked) check() error {
 func (q *asked) with(p, before *Properties) Body {
 	c := poll.Question(*q)
 	take(&c, &p.Poll, &before.Poll)
+	c.Was = q.Was
 	return Body{Kind: KindPoll, Poll: &c}
 }
 

@@ -44,9 +44,13 @@ type End struct {
 	Verdict poll.Verdict `json:"verdict,omitempty"`
 }
 
-// end gives what an answer is taken together with.
-func end(a poll.Assessed) End {
+// end gives what an answer is taken together with; of other questions, what is thought of it.
+func end(a poll.Assessed, other bool) End {
 	switch {
+	case other && a.Verdict == poll.NoVerdict:
+		return End{}
+	case other:
+		return End{string(a.Verdict) + " " + a.Mistake, a.Mistake, a.Verdict}
 	case a.Value.Choice != nil:
 		return End{a.Value.Choice.Option, a.Says, a.Verdict}
 	case a.Value.Truth != nil || a.Value.Scale != nil:
@@ -59,6 +63,7 @@ func end(a poll.Assessed) End {
 
 // moved compares a round with the one before it; judged says that something is right.
 func moved(judged bool, given []Given, round int) *Moved {
+	other := round == 1 // the round before it is another question's
 	m := Moved{Flows: []Flow{}}
 	last := map[string]Given{}
 	for _, g := range inRound(given, round-1) {
@@ -74,7 +79,7 @@ func moved(judged bool, given []Given, round int) *Moved {
 			continue
 		}
 		m.Of++
-		flows[[2]End{end(was.Assessed), end(g.Assessed)}]++
+		flows[[2]End{end(was.Assessed, other), end(g.Assessed, other)}]++
 		before, after = append(before, whole(was.Judgement)), append(after, whole(g.Judgement))
 		switch a, b := was.Verdict == poll.Right, g.Verdict == poll.Right; {
 		case a && b:

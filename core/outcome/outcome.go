@@ -10,7 +10,8 @@ import (
 	"alpenglow/core/poll"
 )
 
-// Given is one student's answer in a round, as the question has assessed it.
+// Given is one student's answer in a round, as the question has assessed it; in round 0 that to the
+// question in whose place this one is asked.
 type Given struct {
 	Student string
 	Round   int
@@ -118,7 +119,7 @@ func Of(id string, q poll.Question, state poll.State, given []Given, here []Pres
 			o.Sure.count(a)
 		}
 	}
-	if state.Round > 1 {
+	if state.Round > 1 || len(inRound(given, 0)) > 0 {
 		o.Moved = moved(q.HasRight(), given, state.Round)
 	}
 	return o

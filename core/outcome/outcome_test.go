@@ -85,7 +85,8 @@ func TestOf(t *testing.T) {
 	}
 	m := got.Moved
 	if m.Of != 3 || m.Kept != 1 || m.Learned != 1 || m.Lost != 0 || *m.Chance != 1 || math.Abs(*m.ClassGain-.5) > 1e-12 ||
-		m.Band != measure.Medium || *m.MeanGain != .5 || m.MeanOf != 2 ||
+		m.Band != measure.Medium || *m.MeanGain != .5 ||
+		m.MeanOf != 2 ||
 		len(m.Flows) != 3 {
 		t.Errorf("%+v", m)
 	}
@@ -211,5 +212,30 @@ func BenchmarkOf(b *testing.B) {
 				Of("q", c.question, poll.State{Phase: poll.Open, Round: 2}, given, here, UsualBands, 1000)
 			}
 		})
+	}
+}
+
+// A question asked in place of another is compared with the last answers to that one: by what is
+// thought of them, for what is offered differs.
+func TestInsteadOf(t *testing.T) {
+	other := poll.Question{
+		Body: poll.Offer(poll.Option{ID: "x", Right: true}, poll.Option{ID: "y", Mistake: "took a week"}),
+	}
+	given := append(assessed(question(), []answered{
+		{Student: "aya", Value: poll.Choose("week")}, {Student: "bo", Value: poll.Choose("month")},
+		{Student: "cem", Value: poll.Choose("week")}}), assessed(other, []answered{
+		{Student: "aya", Round: 1, Value: poll.Choose("x")}, {Student: "bo", Round: 1, Value: poll.Choose("x")},
+		{Student: "cem", Round: 1, Value: poll.Choose("y")}, {Student: "dov", Round: 1, Value: poll.Choose("x")}})...)
+	m := Of("q", other, poll.State{Phase: poll.Open, Round: 1}, given, nil, UsualBands, 0).Moved
+	if m == nil || m.Of != 3 || m.Learned != 1 || m.Kept != 1 || len(m.Flows) != 3 || math.Abs(*m.ClassGain-.5) > 1e-9 {
+		t.Fatalf("%+v", m)
+	}
+	for _, f := range m.Flows {
+		if f.To.Key == "wrong took a week" && f.From.Key != f.To.Key {
+			t.Errorf("the same mistake is another: %+v", f)
+		}
+	}
+	if Of("q", other, poll.State{Phase: poll.Open, Round: 1}, given[3:], nil, UsualBands, 0).Moved != nil {
+		t.Error("compared with nothing")
 	}
 }

@@ -9,6 +9,7 @@ import (
 	"alpenglow/core/oneof"
 	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
+	"alpenglow/core/weblink"
 )
 
 // Bounds of what is said in a question: its words, why something is right, the name of
@@ -29,6 +30,10 @@ type Question struct {
 	// Picture is the id of a picture that is shown with the words; they then say what
 	// is on it.
 	Picture string `json:"picture,omitempty"`
+	// Sound is the id of a recording that is heard with the words, kept as pictures are;
+	// Link an address of the web to look at.
+	Sound string `json:"sound,omitempty"`
+	Link  string `json:"link,omitempty"`
 	// Objectives are the ids of the learning objectives that it asks about;
 	// a class does not see them.
 	Objectives []string `json:"objectives,omitempty"`
@@ -38,8 +43,13 @@ type Question struct {
 	Sure bool `json:"sure,omitempty"`
 	// Shuffle offers answers to each student in another order.
 	Shuffle bool `json:"shuffle,omitempty"`
+	// InsteadOf is the id of another question that it stands in for, asking the same in
+	// another way: it waits until it is asked as that one's next round.
+	InsteadOf string `json:"insteadOf,omitempty"`
 	// Seconds is how long it takes answers once it is asked; 0 until it is closed.
 	Seconds int `json:"seconds,omitempty"`
+	// Was is how it was asked in rounds before it was written anew; nobody sets it.
+	Was []Was `json:"was,omitempty"`
 	Body
 }
 
@@ -128,10 +138,19 @@ func (q Question) Check() error {
 	if q.Seconds < 0 || q.Seconds > MaxSeconds {
 		return refusal.About(refusal.Malformed, "a time limit is at most %d seconds", MaxSeconds)
 	}
+	if q.Link != "" && !weblink.Is(q.Link) {
+		return refusal.New(refusal.BadLink)
+	}
+	if q.InsteadOf != "" && !id.IsPlain(q.InsteadOf) {
+		return refusal.New(refusal.BadID)
+	}
 	for _, p := range q.Pictures() {
 		if !id.IsPlain(p) {
 			return refusal.New(refusal.NoSuchPicture)
 		}
+	}
+	if err := q.checkWas(); err != nil {
+		return err
 	}
 	return k.check()
 }
@@ -145,14 +164,19 @@ func (q Question) Words() []string {
 	return words
 }
 
-// Pictures are the ids of the pictures that the question shows.
+// Pictures are the ids of the pictures that the question shows, and of what is heard.
 func (q Question) Pictures() []string {
 	var all []string
-	if q.Picture != "" {
-		all = append(all, q.Picture)
+	for _, one := range []string{q.Picture, q.Sound} {
+		if one != "" {
+			all = append(all, one)
+		}
 	}
 	if k, ok := q.kind(); ok {
 		all = append(all, k.pictures()...)
+	}
+	for _, w := range q.Was {
+		all = append(all, w.Asked.Pictures()...)
 	}
 	return all
 }
@@ -162,8 +186,16 @@ func (q Question) WithPictures(rename func(string) string) Question {
 	if q.Picture != "" {
 		q.Picture = rename(q.Picture)
 	}
+	if q.Sound != "" {
+		q.Sound = rename(q.Sound)
+	}
 	if k, ok := q.kind(); ok {
 		q.Body = k.shown(rename)
+	}
+	was := q.Was
+	q.Was = nil
+	for _, w := range was {
+		q.Was = append(q.Was, Was{w.Through, w.Asked.WithPictures(rename)})
 	}
 	return q
 }
@@ -235,7 +267,7 @@ func (q Question) HasRight() bool { return q.Right() != "" }
 // ForClass returns the question as a class may see it in the given phase:
 // what is right, and why, only once that is revealed. Names of mistakes are never told.
 func (q Question) ForClass(p Phase) Question {
-	q.Objectives = nil
+	q.Objectives, q.InsteadOf, q.Was = nil, "", nil
 	k, ok := q.kind()
 	if !ok {
 		return q

@@ -56,6 +56,18 @@ func (s State) Ask(now int64, seconds int) (State, error) {
 	return next, nil
 }
 
+// Anew gives the state of a question that was written anew: its next round, open where it
+// was open.
+func (s State) Anew(now int64) (State, error) {
+	open := s.At(now).Phase == Open
+	s.Phase = Closed
+	next, err := s.Ask(now, 0)
+	if !open {
+		next.Phase, next.ClosedAt = Closed, now
+	}
+	return next, err
+}
+
 // To gives the state in another phase of the same round. What is opened again has no
 // limit any more.
 func (s State) To(next Phase, now int64) (State, error) {

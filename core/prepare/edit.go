@@ -64,6 +64,12 @@ type SetFrame struct {
 	Notes       *string             `json:"notes,omitempty"`
 	Seconds     *int                `json:"seconds,omitempty"`
 	Objectives  *[]string           `json:"objectives,omitempty"`
+	Set         *AsSet              `json:"set,omitempty"`
+}
+
+// AsSet says how a frame's questions are asked in a row; with nothing, that they are not.
+type AsSet struct {
+	As *lesson.Set `json:"as,omitempty"`
 }
 
 // SetBoard changes the board's title or learning objectives.
@@ -234,6 +240,10 @@ func (d *Draft) setFrame(set SetFrame) (Changed, Step, error) {
 	take(&f.Notes, set.Notes, &back.Notes)
 	take(&f.Seconds, set.Seconds, &back.Seconds)
 	take(&f.Objectives, set.Objectives, &back.Objectives)
+	if set.Set != nil {
+		back.Set = &AsSet{f.Set}
+		f.Set = set.Set.As
+	}
 	bare := f
 	bare.Prepared = []lesson.Element{}
 	if err := bare.Check(); err != nil {

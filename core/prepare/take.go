@@ -44,7 +44,7 @@ var parts = []struct {
 	of   func(f lesson.Frame) any
 }{
 	{WhatWords, func(f lesson.Frame) any { return []string{f.Title, f.Prompt} }},
-	{WhatUse, func(f lesson.Frame) any { return []any{f.Arrangement, f.Permission, f.Replies} }},
+	{WhatUse, func(f lesson.Frame) any { return []any{f.Arrangement, f.Permission, f.Replies, f.Set} }},
 	{WhatLayout, func(f lesson.Frame) any { return f.Layout }},
 	{WhatSettings, func(f lesson.Frame) any {
 		return []any{f.Paper, f.Notes, f.Seconds, append([]string{}, f.Objectives...)}
@@ -136,6 +136,7 @@ func (d *Draft) Take(t Difference, run lesson.Board, e Edit, now int64) (Changed
 		set.Title, set.Prompt = &f.Title, &f.Prompt
 	case WhatUse:
 		set.Arrangement, set.Permission, set.Replies = &f.Arrangement, &f.Permission, &f.Replies
+		set.Set = &AsSet{f.Set}
 	case WhatLayout:
 		set.Layout = &f.Layout
 	case WhatSettings:

@@ -18,7 +18,7 @@ const byteOrderMark = "\uFEFF"
 
 // header names the columns; docs/formats/record-csv.md explains them.
 var header = []string{"student", "frame", "title", "kind", "content", "verdict", "hidden", "time", "agreed", "round",
-	"column", "to", "mistake", "sure"}
+	"column", "to", "mistake", "sure", "tries", "first"}
 
 // CSV writes the record as comma-separated values (RFC 4180, UTF-8): one line
 // for each note, text and answer, one for all that a student drew on a frame,
@@ -95,7 +95,8 @@ func (r Record) notes() map[string]string {
 }
 
 // lines gives kind, content, verdict, standing, time, agreement, round, column,
-// what is replied to, and of an answer its known mistake and whether it was sure, of each
+// what is replied to, and of an answer its known mistake, whether it was sure, in how many
+// tries, and what the first was, of each
 // thing on a frame; lines and arrows are counted.
 func (f OnFrame) lines(frame lesson.Frame, notes map[string]string) [][]string {
 	var lines [][]string
@@ -135,8 +136,12 @@ func (f OnFrame) lines(frame lesson.Frame, notes map[string]string) [][]string {
 		if a.Late {
 			stands = "late"
 		}
-		lines = append(lines, []string{"answer", a.Text, string(a.Verdict), stands, clock(a.At), "",
-			strconv.Itoa(a.Round), "", "", a.Mistake, string(a.Sure)})
+		line := []string{"answer", a.Text, string(a.Verdict), stands, clock(a.At), "", strconv.Itoa(a.Round), "", "",
+			a.Mistake, string(a.Sure)}
+		if a.First != nil {
+			line = append(line, strconv.Itoa(a.Tries), a.First.Text)
+		}
+		lines = append(lines, line)
 	}
 	if len(lines) == 0 {
 		lines = append(lines, []string{"nothing", "", "", "", "", "", "", "", ""})

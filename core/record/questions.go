@@ -70,37 +70,56 @@ type ByObjective struct {
 // mostWrong is how many wrong answers to a question are listed.
 const mostWrong = 8
 
-// first gives the answer to a question that a student gave first and in time.
-func first(answers []Answered, id string) (Answered, bool) {
+// first gives the answer to a question that a student gave first and in time, of several tries
+// the first; without a round where there is none.
+func first(answers []Answered, id string) Answered {
 	var found Answered
 	for _, a := range answers {
 		if a.Poll == id && !a.Late && (found.Round == 0 || a.Round < found.Round) {
 			found = a
 		}
 	}
-	return found, found.Round > 0
+	if f := found.First; f != nil {
+		found.Text, found.Judgement = f.Text, f.Judgement
+	}
+	return found
+}
+
+// judgedQuestion is a question that has something right, with what each student answered first, in the
+// order of the students; without a round where there is nothing.
+type judgedQuestion struct {
+	frame, id string
+	asked     *poll.Question
+	first     []Answered
+}
+
+// judged lists the questions of the lesson that have something right.
+func (r Record) judged() []judgedQuestion {
+	var all []judgedQuestion
+	for i, f := range r.Board.Frames {
+		for _, p := range f.Polls() {
+			if !p.Poll.HasRight() {
+				continue
+			}
+			q := judgedQuestion{f.ID, p.ID, p.Poll, make([]Answered, len(r.Students))}
+			for k, s := range r.Students {
+				q.first[k] = first(s.Frames[i].Answers, p.ID)
+			}
+			all = append(all, q)
+		}
+	}
+	return all
 }
 
 // Questions says how the questions of the lesson did.
 func (r Record) Questions() Questions {
 	q := Questions{Questions: []Asked{}, Students: []Row{}, Mistakes: []poll.Named{}, Objectives: []ByObjective{}}
 	asked := []*poll.Question{}
-	answers := [][]Answered{} // by question and student; without round where there is none
-	for i, f := range r.Board.Frames {
-		for _, p := range f.Polls() {
-			if !p.Poll.HasRight() {
-				continue
-			}
-			asked = append(asked, p.Poll)
-			q.Questions = append(q.Questions, Asked{Frame: f.ID, Poll: p.ID, Text: p.Poll.Text, Wrong: []WrongAnswer{}})
-			column := make([]Answered, len(r.Students))
-			for k, s := range r.Students {
-				if a, ok := first(s.Frames[i].Answers, p.ID); ok {
-					column[k] = a
-				}
-			}
-			answers = append(answers, column)
-		}
+	answers := [][]Answered{} // by question and student
+	for _, one := range r.judged() {
+		asked, answers = append(asked, one.asked), append(answers, one.first)
+		q.Questions = append(q.Questions,
+			Asked{Frame: one.frame, Poll: one.id, Text: one.asked.Text, Wrong: []WrongAnswer{}})
 	}
 	var whole [][]float64
 	sums := make([]float64, len(r.Students))

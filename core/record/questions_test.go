@@ -172,3 +172,28 @@ func TestLateInTheRecord(t *testing.T) {
 		t.Errorf("%v: %s", err, out.String())
 	}
 }
+
+// Where answers were judged at once, how hard a question was is told by what came first; that a
+// set was handed in is kept.
+func TestFirstTry(t *testing.T) {
+	all := quiz(map[string]string{"ada": "rrrr-", "bo": "rrrr-"})
+	wrong, right := poll.Choose("w"), poll.Choose("r")
+	rec := record.Build(all.Board, []record.Student{{ID: "ada", Name: "ada"}}, []record.Mark{
+		{Frame: "f0", Element: lesson.Element{ID: "p0", Author: "ada", Body: lesson.Body{Kind: lesson.KindAnswer,
+			Answer: &lesson.Answer{Poll: "p0", Round: 1, Value: right, Before: []poll.Value{wrong}}}}},
+		{Frame: "f0", Element: lesson.Element{ID: lesson.HandedID("f0", 1), Author: "ada",
+			Body: lesson.Body{Kind: lesson.KindHanded, Handed: &lesson.Handed{Round: 1}}}}})
+	on := rec.Students[0].Frames[0]
+	if a := on.Answers[0]; a.Verdict != poll.Right || a.Tries != 2 || a.First.Verdict != poll.Wrong || on.Handed != 1 {
+		t.Errorf("%+v", on)
+	}
+	q := rec.Questions()
+	if got := q.Questions[0]; len(got.Wrong) != 1 || got.Wrong[0].Text != "took it for 0" ||
+		*q.Students[0].Shares[0] != 0 {
+		t.Errorf("%+v", got)
+	}
+	var csv strings.Builder
+	if err := rec.CSV(&csv); err != nil || !strings.Contains(csv.String(), `"2","wrong"`) {
+		t.Errorf("%v: %s", err, csv.String())
+	}
+}

@@ -36,6 +36,8 @@ type OnFrame struct {
 	Frame   string           `json:"frame"`
 	Marks   []lesson.Element `json:"marks"`
 	Answers []Answered       `json:"answers"`
+	// Handed is in which round they handed in the set of the frame last; 0 for none.
+	Handed int `json:"handed,omitempty"`
 }
 
 // Answered is an answer, in a round of its poll, with what it says.
@@ -49,6 +51,16 @@ type Answered struct {
 	Late    bool          `json:"late,omitempty"`
 	Offline bool          `json:"offline,omitempty"`
 	At      int64         `json:"at"`
+	// Tries is how often it was answered where each answer was judged at once, First the first of
+	// them, where there was more than one.
+	Tries int       `json:"tries,omitempty"`
+	First *FirstTry `json:"first,omitempty"`
+}
+
+// FirstTry is what was answered first.
+type FirstTry struct {
+	Text string `json:"text"`
+	poll.Judgement
 }
 
 // Tally is how the answers to a poll stand in one of its rounds.
@@ -90,6 +102,8 @@ func Build(board lesson.Board, students []Student, marks []Mark) Record {
 		}
 		if !m.IsAnswer() {
 			place.Marks = append(place.Marks, m.Element)
+		} else if m.Handed != nil {
+			place.Handed = max(place.Handed, m.Handed.Round)
 		} else if a, ok := verdict(board, m); ok {
 			place.Answers = append(place.Answers, a)
 		}
@@ -107,11 +121,14 @@ func verdict(board lesson.Board, m Mark) (Answered, bool) {
 	if err != nil {
 		return Answered{}, false
 	}
-	q, given := asked.Poll, m.Answer
-	return Answered{Poll: asked.ID, Round: given.Round, Value: given.Value, Text: q.Says(given.Value),
-		Judgement: q.Judge(
-			given.Value,
-		), Sure: given.Sure, Late: given.Late, Offline: given.Offline, At: m.At}, q.Takes(given.Value) == nil
+	q, given := asked.Poll.In(m.Answer.Round), m.Answer
+	a := Answered{Poll: asked.ID, Round: given.Round, Value: given.Value, Text: q.Says(given.Value),
+		Judgement: q.Judge(given.Value), Sure: given.Sure, Late: given.Late, Offline: given.Offline, At: m.At}
+	if len(given.Before) > 0 {
+		first := given.Before[0]
+		a.Tries, a.First = len(given.Before)+1, &FirstTry{q.Says(first), q.Judge(first)}
+	}
+	return a, q.Takes(given.Value) == nil
 }
 
 // tally counts the answers that the record holds, round by round; a poll that
@@ -128,7 +145,7 @@ func (r *Record) tally() {
 				}
 			}
 			for _, round := range slices.Sorted(maps.Keys(rounds)) {
-				r.Tallies = append(r.Tallies, Tally{f.ID, p.ID, round, p.Poll.Tally(rounds[round])})
+				r.Tallies = append(r.Tallies, Tally{f.ID, p.ID, round, p.Poll.In(round).Tally(rounds[round])})
 			}
 		}
 	}

@@ -13,17 +13,23 @@ const (
 // whose sizes differ by one at most. random(n) gives a number in 0..n-1. It
 // panics on a size below 1.
 func Divide(students []string, size int, random func(n int) int) [][]string {
-	mixed := slices.Clone(students)
-	for i := len(mixed) - 1; i > 0; i-- {
-		j := random(i + 1)
-		mixed[i], mixed[j] = mixed[j], mixed[i]
-	}
+	mixed := Shuffled(students, random)
 	groups := make([][]string, groupsOf(len(mixed), size))
 	for i, s := range mixed {
 		at := i % len(groups)
 		groups[at] = append(groups[at], s)
 	}
 	return groups
+}
+
+// Shuffled gives students in an order by chance: random(n) gives a number in 0..n-1.
+func Shuffled(students []string, random func(n int) int) []string {
+	mixed := slices.Clone(students)
+	for i := len(mixed) - 1; i > 0; i-- {
+		j := random(i + 1)
+		mixed[i], mixed[j] = mixed[j], mixed[i]
+	}
+	return mixed
 }
 
 func groupsOf(students, size int) int { return (students + size - 1) / size }

@@ -16,6 +16,7 @@ type Command struct {
 	Pace   *SetPace    `json:"pace,omitempty"`
 	Poll   *SetPoll    `json:"poll,omitempty"`
 	Ask    *Ask        `json:"ask,omitempty"`
+	Set    *TellSet    `json:"set,omitempty"`
 	Talk   *SetTalk    `json:"talk,omitempty"`
 	Bands  *SetBands   `json:"bands,omitempty"`
 	Lift   *Lift       `json:"lift,omitempty"`

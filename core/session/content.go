@@ -39,14 +39,16 @@ func (s State) View(board lesson.Board, frame string, before View) (View, error)
 		case e.Kind == lesson.KindCover && slices.Contains(s.Lifted, e.ID):
 			lifted = append(lifted, e.ID)
 		case e.Kind == lesson.KindPoll:
-			v.Polls[e.ID] = s.Polls[e.ID]
+			if at, asked := s.Polls[e.ID]; asked {
+				v.Polls[e.ID] = at
+			}
 		}
 	}
 	v.of = fmt.Sprint(frame, s.Edition, lifted, v.Polls)
 	if v.of == before.of {
 		return before, nil
 	}
-	v.Frame = on.ForClass(lifted)
+	v.Frame = s.AsAsked(on.ForClass(lifted))
 	all := sha256.New()
 	for i, e := range v.Frame.Prepared {
 		if e.Kind == lesson.KindPoll {
@@ -68,6 +70,19 @@ func (s State) View(board lesson.Board, frame string, before View) (View, error)
 	}
 	v.Content = hex.EncodeToString(all.Sum(nil)[:16])
 	return v, nil
+}
+
+// AsAsked gives a frame without those of its questions that have not been asked: for a class
+// they are not there yet.
+func (s State) AsAsked(f lesson.Frame) lesson.Frame {
+	asked := []lesson.Element{}
+	for _, e := range f.Prepared {
+		if _, is := s.Polls[e.ID]; is || e.Kind != lesson.KindPoll {
+			asked = append(asked, e)
+		}
+	}
+	f.Prepared = asked
+	return f
 }
 
 // ContentChange makes the content From into another: what is gone leaves, then

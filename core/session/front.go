@@ -6,7 +6,9 @@ import (
 	"strings"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/outcome"
 	"alpenglow/core/poll"
+	"alpenglow/core/prose"
 	"alpenglow/core/refusal"
 	"alpenglow/core/sheet"
 )
@@ -45,11 +47,45 @@ type Front struct {
 	Frame  string    `json:"frame,omitempty"`
 	Owners []string  `json:"owners,omitempty"`
 	// To is up to which of its changes a sheet of the past is shown.
-	To     int64          `json:"to,omitempty"`
-	Poll   string         `json:"poll,omitempty"`
-	Result bool           `json:"result,omitempty"`
+	To     int64  `json:"to,omitempty"`
+	Poll   string `json:"poll,omitempty"`
+	Result bool   `json:"result,omitempty"`
+	// Groups are texts that answer the poll, taken together and named by the teacher, in place of
+	// the answers; nobody's names are with them.
+	Groups []SaidGroup    `json:"groups,omitempty"`
 	Words  string         `json:"words,omitempty"`
 	From   map[string]int `json:"from,omitempty"`
+}
+
+// SaidGroup is what some have said alike: what the teacher calls it, how many did, and a few of
+// their texts.
+type SaidGroup struct {
+	Name  string   `json:"name"`
+	Count int      `json:"count"`
+	Texts []string `json:"texts,omitempty"`
+}
+
+// Bounds of groups in front.
+const (
+	maxSaidGroups = 24
+	maxSaidTexts  = 4
+)
+
+func checkGroups(groups []SaidGroup) error {
+	if len(groups) > maxSaidGroups {
+		return refusal.About(refusal.Malformed, "at most %d groups", maxSaidGroups)
+	}
+	for _, g := range groups {
+		if g.Count < 1 || g.Count > MaxParticipants || len(g.Texts) > maxSaidTexts {
+			return refusal.About(refusal.Malformed, "how many said so")
+		}
+		for _, text := range append([]string{g.Name}, g.Texts...) {
+			if err := prose.Check(text, MaxFrontWords); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
 }
 
 func (f *Front) do(s *State, board lesson.Board, with With) error {
@@ -74,11 +110,14 @@ func (f *Front) do(s *State, board lesson.Board, with With) error {
 			return err
 		}
 	case FrontPoll:
-		frame, ok := frameOf(board, f.Poll)
-		if _, reached := s.Polls[f.Poll]; !ok || !reached || !s.IsOpen(frame) {
+		frame, _, err := pollOf(board, f.Poll)
+		if _, reached := s.Polls[f.Poll]; err != nil || !reached || !s.IsOpen(frame.ID) {
 			return refusal.New(refusal.NoSuchPoll)
 		}
-		next.Frame, next.Poll, next.Result = frame, f.Poll, f.Result
+		if err := checkGroups(f.Groups); err != nil {
+			return err
+		}
+		next.Frame, next.Poll, next.Result, next.Groups = frame.ID, f.Poll, f.Result, f.Groups
 	case FrontSheets, FrontPast:
 		if !s.IsOpen(f.Frame) {
 			return refusal.New(refusal.NoSuchFrame)
@@ -112,18 +151,6 @@ func (s State) mayOwn(owner string, students []string) bool {
 		return n <= len(s.Groups)
 	}
 	return owner == sheet.ClassOwner || slices.Contains(students, owner)
-}
-
-// frameOf finds the frame that a poll is on.
-func frameOf(board lesson.Board, id string) (string, bool) {
-	for _, f := range board.Frames {
-		for _, p := range f.Polls() {
-			if p.ID == id {
-				return f.ID, true
-			}
-		}
-	}
-	return "", false
 }
 
 // OnFront gives the frame that the front screen shows, and whose sheets of it;
@@ -160,6 +187,8 @@ type FrontStage struct {
 	// Tally is how the answers to the poll stand; without counts, where those are
 	// not shown.
 	Tally *poll.Tally `json:"tally,omitempty"`
+	// Set is how far the class has come with the set of the frame that is shown.
+	Set *outcome.Set `json:"set,omitempty"`
 }
 
 // OfFront gives the stage of a front screen, with the view of the frame that it

@@ -292,3 +292,40 @@ func TestToBoard(t *testing.T) {
 		}
 	}
 }
+
+// What the class said, taken together by the teacher: bounded, and clean words alone.
+func TestSaidInFront(t *testing.T) {
+	b := board()
+	s, _ := session.Start(b, session.Led)
+	s, _ = s.Apply(b, goTo("two"), session.With{})
+	said := func(change func(g *session.SaidGroup)) (session.State, error) {
+		g := session.SaidGroup{Name: "gravity", Count: 3, Texts: []string{"gravty", "Gravity!"}}
+		change(&g)
+		return s.Apply(
+			b,
+			session.Command{Kind: session.KindFront, Front: &session.Front{Kind: session.FrontPoll, Poll: "asked",
+				Groups: []session.SaidGroup{g}}},
+			session.With{},
+		)
+	}
+	next, err := said(func(*session.SaidGroup) {})
+	if err != nil || len(next.Front.Groups) != 1 || next.Front.Groups[0].Count != 3 {
+		t.Errorf("%v: %+v", err, next.Front)
+	}
+	next, err = next.Apply(b, session.Command{Kind: session.KindFront, Front: &session.Front{Kind: session.FrontFrame,
+		Groups: []session.SaidGroup{{Name: "x", Count: 1}}}}, session.With{})
+	if err != nil || next.Front.Groups != nil {
+		t.Errorf("groups stay where no poll is shown: %v, %+v", err, next.Front)
+	}
+	for name, change := range map[string]func(g *session.SaidGroup){
+		"nobody":       func(g *session.SaidGroup) { g.Count = 0 },
+		"too many":     func(g *session.SaidGroup) { g.Count = session.MaxParticipants + 1 },
+		"a long name":  func(g *session.SaidGroup) { g.Name = strings.Repeat("x", session.MaxFrontWords+1) },
+		"many texts":   func(g *session.SaidGroup) { g.Texts = make([]string, 5) },
+		"turned signs": func(g *session.SaidGroup) { g.Texts = []string{"a\u202Eb"} },
+	} {
+		if _, err := said(change); refusal.Of(err) == nil {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+}

@@ -15,13 +15,16 @@ const (
 )
 
 // SetGroups makes new groups of at most Size students: by chance, of neighbours by
-// their seats, or those that are kept for the class as the set with an id, of
-// whatever size. Who has no seat, or no group in the set, is divided by chance. Those
+// their seats, those that are kept for the class as the set with an id, of
+// whatever size, or by their answers to a question: like ones together, or mixed. Who has
+// no seat, or no group in the set, is divided by chance. Those
 // who should not be together are kept apart, but in a set.
 type SetGroups struct {
 	Size int     `json:"size"`
 	By   GroupBy `json:"by,omitempty"`
 	Set  string  `json:"set,omitempty"`
+	// Poll is the question by whose answers groups are made.
+	Poll string `json:"poll,omitempty"`
 }
 
 // GroupBy is by what groups are made; empty for chance.
@@ -31,6 +34,8 @@ type GroupBy string
 const (
 	BySeats GroupBy = "seats"
 	BySet   GroupBy = "set"
+	ByLike  GroupBy = "like"
+	ByMixed GroupBy = "mixed"
 )
 
 // Assign moves a student into a group, counted from 1; one more than there are
@@ -89,6 +94,12 @@ func (c *SetGroups) do(s *State, _ lesson.Board, with With) error {
 			return refusal.About(refusal.Malformed, "no such groups")
 		}
 		groups = fill(with.Plan.Sets[at].Groups, students, c.Size)
+	case ByLike, ByMixed:
+		if _, reached := s.Polls[c.Poll]; !reached {
+			return refusal.New(refusal.NoSuchPoll)
+		}
+		groups = byAnswers(students, with.Said, c.By == ByLike, c.Size, with.Random)
+		roster.KeepApart(groups, with.Plan.Apart)
 	default:
 		return refusal.About(refusal.Malformed, "groups")
 	}

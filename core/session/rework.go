@@ -4,7 +4,6 @@ import (
 	"slices"
 
 	"alpenglow/core/lesson"
-	"alpenglow/core/poll"
 	"alpenglow/core/prepare"
 	"alpenglow/core/refusal"
 )
@@ -60,50 +59,71 @@ func (c Command) Edit() (prepare.Step, bool) {
 // Rework is a change of the board while the lesson runs.
 type Rework struct {
 	Before, After lesson.Board
-	// Answers are the answers that questions of the board before have, by the
-	// question's id; each different one once is enough.
-	Answers map[string][]poll.Value
+	// Answered says up to which round questions of the board before have answers, by the
+	// question's id.
+	Answered map[string]int
 }
 
-// Rework gives the state with which the lesson goes on after a change of its
-// board. A change that would take anybody's work away is refused: frames stay that
-// the class has been on, and an answered question takes the answers that it has.
-func (s State) Rework(r Rework, with With) (State, error) {
+// Rework gives the state and the board with which the lesson goes on after a change of its
+// board. A change that would take anybody's work away is refused: frames stay that the class has
+// been on, and questions that were answered. Of one that is asked in other words the next round
+// begins, and its answers keep the question to which they were given.
+func (s State) Rework(r Rework, with With) (State, lesson.Board, error) {
+	after := r.After
 	if s.Ended {
-		return s, refusal.New(refusal.Ended)
+		return s, after, refusal.New(refusal.Ended)
 	}
 	if err := r.After.Check(); err != nil {
-		return s, err
-	}
-	for _, frame := range append(slices.Clone(s.Reached), s.Frame) {
-		before, _, _ := r.Before.Frame(frame)
-		after, _, err := r.After.Frame(frame)
-		if err != nil {
-			return s, refusal.New(refusal.FrameInUse)
-		}
-		for _, p := range before.Polls() {
-			now, err := after.Poll(p.ID)
-			for _, v := range r.Answers[p.ID] {
-				if err != nil || now.Poll.Takes(v) != nil {
-					return s, refusal.New(refusal.PollAnswered)
-				}
-			}
-		}
+		return s, after, err
 	}
 	next := s.clone()
-	for _, f := range next.open(r.After) {
+	after.Frames = slices.Clone(after.Frames)
+	for _, frame := range append(slices.Clone(s.Reached), s.Frame) {
+		before, _, _ := r.Before.Frame(frame)
+		_, at, err := after.Frame(frame)
+		if err != nil {
+			return s, after, refusal.New(refusal.FrameInUse)
+		}
+		f := &after.Frames[at]
+		f.Prepared = slices.Clone(f.Prepared)
+		for _, p := range before.Polls() {
+			answered := r.Answered[p.ID]
+			now := slices.IndexFunc(
+				f.Prepared,
+				func(e lesson.Element) bool { return e.ID == p.ID && e.Kind == lesson.KindPoll },
+			)
+			switch {
+			case answered == 0:
+				continue
+			case now < 0 || !f.Prepared[now].OnFrame():
+				return s, after, refusal.New(refusal.PollAnswered)
+			case p.Poll.Same(*f.Prepared[now].Poll):
+				continue
+			}
+			if answered >= s.Polls[p.ID].Round {
+				again, err := s.Polls[p.ID].Anew(with.Now)
+				if err != nil {
+					return s, after, err
+				}
+				next.Polls[p.ID] = again
+			}
+			question := p.Poll.Rewritten(*f.Prepared[now].Poll, answered)
+			f.Prepared[now].Poll = &question
+		}
+	}
+	for _, f := range next.open(after) {
 		next.reach(f, with)
 	}
 	for _, frame := range s.Reached {
-		f, _, _ := r.After.Frame(frame)
+		f, _, _ := after.Frame(frame)
 		next.openPolls(f, with)
 		next.group(f, with)
 	}
 	if next.Front.Kind == FrontPoll {
-		if _, shown := frameOf(r.After, next.Front.Poll); !shown {
+		if _, _, err := pollOf(after, next.Front.Poll); err != nil {
 			next.Front = Front{Kind: FrontFrame}
 		}
 	}
 	next.Rev, next.Terms, next.Edition = s.Rev+1, s.Terms+1, s.Edition+1
-	return next, nil
+	return next, after, nil
 }

@@ -18,9 +18,9 @@ func rework(s session.State, b *lesson.Board, step prepare.Step, with session.Wi
 	if _, _, err := d.Apply(prepare.Edit{ID: "01890000-0000-7000-8000-000000000000", Step: step}, 0); err != nil {
 		return s, err
 	}
-	next, err := s.Rework(session.Rework{Before: *b, After: d.Board()}, with)
+	next, kept, err := s.Rework(session.Rework{Before: *b, After: d.Board()}, with)
 	if err == nil {
-		*b = d.Board()
+		*b = kept
 	}
 	return next, err
 }
@@ -94,7 +94,7 @@ func TestRework(t *testing.T) {
 	}
 	of := func(frames ...lesson.Frame) lesson.Board { return lesson.Board{Title: "Tides", Frames: frames} }
 	before := of(frame("here", asked("q", "a", "b"), asked("p", "a", "b")), frame("there", asked("later", "a", "b")))
-	answers := map[string][]poll.Value{"q": {poll.Choose("a")}}
+	answers := map[string]int{"q": 1}
 	start, err := session.Start(before, session.Led)
 	if err != nil {
 		t.Fatal(err)
@@ -114,15 +114,15 @@ func TestRework(t *testing.T) {
 		{"nothing left", of(), refusal.BoardIncorrect, nil},
 		{"a poll that nobody has answered", of(frame("here", asked("q", "a", "b"))), "", []string{"p", "q"}},
 		{"a poll that was answered", of(frame("here", asked("p", "a", "b"))), refusal.PollAnswered, nil},
-		{"its answer", of(frame("here", asked("q", "b", "c"), asked("p", "a", "b"))), refusal.PollAnswered, nil},
+		{"its answer", of(frame("here", asked("q", "b", "c"), asked("p", "a", "b"))), "", []string{"p", "q"}},
 		{"an answer that nobody gave", of(frame("here", asked("q", "a", "c"))), "", []string{"p", "q"}},
 		{"it goes to another frame", of(frame("here"), frame("there", asked("q", "a", "b"))), refusal.PollAnswered, nil},
 		{"a poll on the spot", of(frame("here", asked("q", "a", "b"), asked("new", "a", "b"))), "",
 			[]string{"new", "p", "q"}},
 		{"the same id twice", of(here, frame("there", asked("q", "a", "b"))), refusal.BoardIncorrect, nil},
 	} {
-		next, err := start.Rework(
-			session.Rework{Before: before, After: c.after, Answers: answers},
+		next, _, err := start.Rework(
+			session.Rework{Before: before, After: c.after, Answered: answers},
 			session.With{Now: 7},
 		)
 		if got := refusal.Of(err); c.want != "" && (got == nil || got.Code != c.want || next.Rev != start.Rev) ||
@@ -150,7 +150,7 @@ func TestRework(t *testing.T) {
 		t.Fatal(err)
 	}
 	after := of(here, frame("new", asked("n", "a", "b")), before.Frames[1])
-	next, err := own.Rework(session.Rework{Before: before, After: after}, session.With{})
+	next, _, err := own.Rework(session.Rework{Before: before, After: after}, session.With{})
 	if err != nil || !next.IsOpen("new") || next.Polls["n"].Phase != poll.Open || !next.MayMove(after, "new") {
 		t.Errorf("a new frame at own pace: %v, %+v", err, next)
 	}
@@ -159,13 +159,87 @@ func TestRework(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	next, err = shown.Rework(session.Rework{Before: before, After: of(frame("here"), before.Frames[1])}, session.With{})
+	next, _, err = shown.Rework(
+		session.Rework{Before: before, After: of(frame("here"), before.Frames[1])},
+		session.With{},
+	)
 	if err != nil || next.Front.Kind != session.FrontFrame {
 		t.Errorf("the poll on the front is gone: %v, %+v", err, next.Front)
 	}
 	ended, _ := start.Apply(before, end(), session.With{})
-	if _, err := ended.Rework(session.Rework{Before: before, After: before}, session.With{}); refusal.Of(err) == nil ||
+	if _, _, err := ended.Rework(session.Rework{Before: before, After: before}, session.With{}); refusal.Of(
+		err,
+	) == nil ||
 		refusal.Of(err).Code != refusal.Ended {
 		t.Errorf("after the end: %v", err)
+	}
+}
+
+// A question that was answered and is asked in other words begins its next round, open where it
+// was open; its answers keep the question to which they were given. One that nobody has answered,
+// and what changes nothing for who answers, begins none.
+func TestWrittenAnew(t *testing.T) {
+	write := func(b lesson.Board, change func(q *poll.Question)) lesson.Board {
+		f, at, _ := b.Frame("two")
+		q := *f.Prepared[0].Poll
+		q.Choice = &poll.Choice{Options: slices.Clone(q.Choice.Options)}
+		change(&q)
+		f.Prepared = slices.Clone(f.Prepared)
+		f.Prepared[0].Poll = &q
+		b.Frames = slices.Clone(b.Frames)
+		b.Frames[at] = f
+		return b
+	}
+	words := func(q *poll.Question) { q.Text = "How long, really?" }
+	for name, c := range map[string]struct {
+		phase    poll.Phase
+		answered int
+		change   func(q *poll.Question)
+		want     poll.State
+		was      int
+	}{
+		"open and answered":   {poll.Open, 1, words, poll.State{Phase: poll.Open, Round: 2, OpenedAt: 7}, 1},
+		"closed and answered": {poll.Closed, 1, words, poll.State{Phase: poll.Closed, Round: 2, OpenedAt: 7, ClosedAt: 7}, 1},
+		"shown and answered":  {poll.Revealed, 1, words, poll.State{Phase: poll.Closed, Round: 2, OpenedAt: 7, ClosedAt: 7}, 1},
+		"nobody has answered": {poll.Open, 0, words, poll.State{Phase: poll.Open, Round: 1}, 0},
+		"an option more": {poll.Open, 1, func(q *poll.Question) { q.Choice.Options = append(q.Choice.Options, poll.Option{ID: "c", Text: "C"}) },
+			poll.State{Phase: poll.Open, Round: 2, OpenedAt: 7}, 1},
+		"another is right": {poll.Open, 1, func(q *poll.Question) { q.Choice.Options[0].Right, q.Choice.Options[1].Right = false, true },
+			poll.State{Phase: poll.Open, Round: 1}, 0},
+		"a mistake has a name": {poll.Open, 1, func(q *poll.Question) { q.Choice.Options[1].Mistake = "guessed" }, poll.State{Phase: poll.Open, Round: 1}, 0},
+	} {
+		b := board()
+		s, _ := session.Start(b, session.Led)
+		s, _ = s.Apply(b, goTo("two"), session.With{})
+		if c.phase != poll.Open {
+			s, _ = s.Apply(b, setPoll(c.phase), session.With{})
+		}
+		next, kept, err := s.Rework(
+			session.Rework{Before: b, After: write(b, c.change), Answered: map[string]int{"asked": c.answered}},
+			session.With{Now: 7},
+		)
+		if err != nil || next.Polls["asked"] != c.want {
+			t.Errorf("%s: %v, %+v", name, err, next.Polls)
+		}
+		p, _ := kept.Frames[1].Poll("asked")
+		if len(p.Poll.Was) != c.was ||
+			c.was > 0 && (p.Poll.In(1).Text != "How long?" || p.Poll.In(2).Text == "" || p.Poll.In(2).Was != nil) {
+			t.Errorf("%s: %+v", name, p.Poll)
+		}
+		view, _ := next.View(kept, "two", session.View{})
+		if len(view.Frame.Prepared[0].Poll.Was) > 0 {
+			t.Errorf("%s: the class sees how it was", name)
+		}
+		// What was kept is not lost by the next change, nor set by anybody.
+		last, again, err := next.Rework(
+			session.Rework{Before: kept, After: write(kept, func(q *poll.Question) { q.Text = "Once more?" }),
+				Answered: map[string]int{"asked": c.want.Round}},
+			session.With{Now: 9},
+		)
+		p, _ = again.Frames[1].Poll("asked")
+		if err != nil || last.Polls["asked"].Round != c.want.Round+1 || len(p.Poll.Was) != c.was+1 ||
+			p.Poll.Check() != nil {
+			t.Errorf("%s, and again: %v, %+v", name, err, p.Poll)
+		}
 	}
 }

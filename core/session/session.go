@@ -138,21 +138,8 @@ func (s *State) reach(frame lesson.Frame, with With) {
 	s.group(frame, with)
 	if !slices.Contains(s.Reached, frame.ID) {
 		s.Reached = append(s.Reached, frame.ID)
-		s.openPolls(frame, with)
 	}
-}
-
-// openPolls opens those polls of a frame that are new to the class.
-func (s *State) openPolls(frame lesson.Frame, with With) {
-	for _, p := range frame.Polls() {
-		if _, known := s.Polls[p.ID]; !known {
-			seconds := p.Poll.Seconds
-			if s.Pace != Led {
-				seconds = 0
-			}
-			s.Polls[p.ID], _ = poll.State{}.Ask(with.Now, seconds)
-		}
-	}
+	s.openPolls(frame, with)
 }
 
 // IsOpen reports whether a frame is open to students: the class has been on it,

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/outcome"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/voices"
@@ -46,6 +47,8 @@ type Own struct {
 	Questions voices.Settings `json:"questions"`
 	// Words are those that wait for a yes in each lesson; nil for none.
 	Words *session.HoldWords `json:"words,omitempty"`
+	// Bands say from where to where it is proposed that neighbours discuss a question.
+	Bands outcome.Bands `json:"bands"`
 	// Sound says that a timer sounds when it is over.
 	Sound bool `json:"sound"`
 	// DarkFront makes the front screen dark, Calm leaves movements out.
@@ -55,7 +58,7 @@ type Own struct {
 
 // Usual is how it is without any choice.
 func Usual() Own {
-	return Own{Language: English, Pace: session.Led, Listed: true, Named: true, Sound: true}
+	return Own{Language: English, Pace: session.Led, Listed: true, Named: true, Sound: true, Bands: outcome.UsualBands}
 }
 
 // Check reports what is wrong.
@@ -64,6 +67,8 @@ func (o Own) Check() error {
 	case !slices.Contains(Languages, o.Language), o.ClassLanguage != "" && !slices.Contains(Languages, o.ClassLanguage),
 		!slices.Contains(Regions, o.Region), o.Pace != session.Led && o.Pace != session.Own:
 		return refusal.About(refusal.Malformed, "settings")
+	case o.Bands.Or() != o.Bands:
+		return refusal.About(refusal.Malformed, "bands from 0 to 100, one below the other")
 	case o.Words != nil:
 		return o.Words.Check()
 	}

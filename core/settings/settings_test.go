@@ -5,6 +5,7 @@ import (
 	"testing"
 	"time"
 
+	"alpenglow/core/outcome"
 	"alpenglow/core/refusal"
 	"alpenglow/core/settings"
 )
@@ -19,6 +20,7 @@ func TestOwn(t *testing.T) {
 		"the class's":        func(o *settings.Own) { o.ClassLanguage = "xx" },
 		"a region of no one": func(o *settings.Own) { o.Region = "xx-YY" },
 		"a pace":             func(o *settings.Own) { o.Pace = "quick" },
+		"bands upside down":  func(o *settings.Own) { o.Bands = outcome.Bands{From: 70, To: 30} },
 	} {
 		o := settings.Usual()
 		change(&o)

@@ -54,6 +54,18 @@ func (a *SetAnswer) do(e *edit) error {
 		}
 		return refusal.New(refusal.PollClosed)
 	}
+	if e.handedIn(a.Round) {
+		return refusal.New(refusal.HandedIn)
+	}
+	var before []poll.Value
+	if answered && m.OnFrame() {
+		var same bool
+		if before, same, err = e.inSet(question.Poll.In(a.Round), *m.Answer, a.Value); err != nil {
+			return err
+		} else if same {
+			return nil
+		}
+	}
 	back := SetAnswer{Poll: a.Poll, Round: a.Round}
 	if answered && m.OnFrame() {
 		value := m.Answer.Value
@@ -68,10 +80,11 @@ func (a *SetAnswer) do(e *edit) error {
 		e.put(m, undo)
 		return nil
 	}
-	if err := question.Poll.Takes(*a.Value); err != nil {
+	asked := question.Poll.In(a.Round)
+	if err := asked.Takes(*a.Value); err != nil {
 		return err
 	}
-	if !slices.Contains(poll.Surenesses, a.Sure) || a.Sure != "" && !question.Poll.Sure {
+	if !slices.Contains(poll.Surenesses, a.Sure) || a.Sure != "" && !asked.Sure {
 		return refusal.About(refusal.Malformed, "it was not asked who is sure")
 	}
 	if !answered {
@@ -79,8 +92,8 @@ func (a *SetAnswer) do(e *edit) error {
 	}
 	m.Standing, m.At = nil, e.terms.Now
 	m.Body = lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{
-		Poll: a.Poll, Round: a.Round, Value: *a.Value, Sure: a.Sure, Read: question.Poll.Read(*a.Value), Late: late,
-		Offline: a.Offline}}
+		Poll: a.Poll, Round: a.Round, Value: *a.Value, Before: before, Sure: a.Sure,
+		Read: asked.Read(*a.Value), Late: late, Offline: a.Offline}}
 	e.put(m, undo)
 	return nil
 }

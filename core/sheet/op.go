@@ -44,6 +44,7 @@ type Step struct {
 	Stack   *Stack     `json:"stack,omitempty"`
 	SetBack *SetBack   `json:"setBack,omitempty"`
 	Answer  *SetAnswer `json:"answer,omitempty"`
+	HandIn  *HandIn    `json:"handIn,omitempty"`
 }
 
 // deed is what every kind of operation has.

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Locator, type Page } from '@playwright/test'
 import { demo } from '../support/demo'
 import { accessible, desk, device, join, phone, press, saved, signIn } from '../support/people'
 
@@ -336,4 +336,47 @@ test('places in a picture, and a drawing: prepared, pointed at by touch and by k
   await expect(ada.getByText('You said that your drawing is done.')).toBeVisible()
   await press(teacher.getByRole('tab', { name: 'Answers' }))
   await expect(teacher.getByRole('region', { name: 'Draw a half moon.' })).toContainText('1 of 2 answered')
+})
+
+test('dragging beside buttons and lists: an order, pairs, boxes', async ({ browser }) => {
+  test.setTimeout(120_000)
+  const teacher = await device(browser, server.url)
+  const code = await asking(teacher)
+  const ada = await device(browser, server.url)
+  await join(ada, code, 'Ada')
+  const lead = async (n: number, question: string) => {
+    await press(teacher.getByRole('button', { name: new RegExp(`Lead everybody to frame ${n}\\b`) }))
+    await expect(ada.getByRole('group', { name: question })).toBeVisible()
+  }
+  const middle = async (at: Locator) => {
+    const box = (await at.boundingBox())!
+    return [box.x + box.width / 2, box.y + box.height / 2] as const
+  }
+  /** Takes something by its grip, and lets it go over something else. */
+  const drag = async (what: string, to: Locator) => {
+    await ada.mouse.move(...(await middle(ada.locator('[data-drag]', { hasText: what }).locator('svg').first())))
+    await ada.mouse.down()
+    await ada.mouse.move(...(await middle(to)), { steps: 12 })
+    await ada.mouse.up()
+  }
+  await lead(6, 'Put the phases in order')
+  const rows = ada.locator('[data-drags] li')
+  const before = await rows.allInnerTexts()
+  await drag(before[0]!.split('\n').at(-1)!, rows.last())
+  await expect
+    .poll(async () => (await rows.allInnerTexts()).map((t) => t.split('\n').at(-1)))
+    .not.toEqual(before.map((t) => t.split('\n').at(-1)))
+  await expect(rows.last()).toContainText(before[0]!.split('\n').at(-1)!)
+
+  await lead(7, 'What belongs to what?')
+  await drag('Sun and Moon at a right angle', ada.locator('[data-drop]', { hasText: 'neap tide' }).first())
+  const neap = ada.getByRole('combobox', { name: /neap tide/ })
+  await expect
+    .poll(() => neap.evaluate((s: HTMLSelectElement) => s.selectedOptions[0]?.text))
+    .toContain('Sun and Moon at a right angle')
+
+  await lead(9, 'What shines by itself?')
+  await drag('a lamp', ada.locator('[data-drop]').first())
+  await expect(ada.getByRole('group', { name: 'a lamp' }).getByRole('radio').first()).toBeChecked()
+  await accessible(ada)
 })

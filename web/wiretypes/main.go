@@ -22,6 +22,7 @@ import (
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
 	"alpenglow/core/prepare"
+	"alpenglow/core/questions"
 	"alpenglow/core/record"
 	"alpenglow/core/refusal"
 	"alpenglow/core/roster"
@@ -59,8 +60,13 @@ var values = map[reflect.Type][]string{
 		string(session.FrontWords),
 		string(session.FrontNothing),
 	},
-	of[session.Pace]():    {string(session.Led), string(session.Own)},
-	of[session.GroupBy](): {string(session.BySeats), string(session.BySet)},
+	of[session.Pace](): {string(session.Led), string(session.Own)},
+	of[session.GroupBy](): {
+		string(session.BySeats),
+		string(session.BySet),
+		string(session.ByLike),
+		string(session.ByMixed),
+	},
 	of[lesson.Order](): {string(lesson.OrderCame), string(lesson.OrderAgreed), string(lesson.OrderName),
 		string(lesson.OrderTint), string(lesson.OrderHand)},
 	of[lesson.Permission](): {string(lesson.Look), string(lesson.Add), string(lesson.BuildTogether)},
@@ -74,6 +80,9 @@ var values = map[reflect.Type][]string{
 	of[lesson.Sign]():         strs(lesson.Signs),
 	of[lesson.Tint]():         strs(lesson.Tints),
 	of[lesson.Ink]():          strs(lesson.Inks),
+	of[questions.Loss]():      strs(questions.Losses),
+	of[lesson.Feedback]():     strs(lesson.Feedbacks),
+	of[session.SetStep]():     strs(session.SetSteps),
 	of[poll.Phase]():          {string(poll.Open), string(poll.Closed), string(poll.Revealed)},
 	of[poll.Verdict]():        strs(poll.Verdicts),
 	of[poll.Kind]():           nil,
@@ -115,6 +124,9 @@ var names = map[reflect.Type]string{
 	of[roster.Columns]():  "NameColumns",
 	of[roster.Plan]():     "ClassPlan",
 	of[roster.Set]():      "ClassGroups",
+	of[lesson.Set]():      "QuestionSet",
+	of[outcome.Set]():     "SetOutcome",
+	of[live.Verdict]():    "OwnVerdict",
 	of[roster.Seats]():    "ClassSeats",
 	of[paper.Kind]():      "PaperKind",
 	of[paper.Anchor]():    "LabelAnchor",

@@ -16,7 +16,7 @@ var roots = []any{
 	// over realtime
 	live.Connect{}, live.Failure{}, live.Hello{}, live.StudentHello{}, live.StaffHello{}, live.FrontHello{}, live.Open{},
 	live.Opened{}, live.Move{}, live.Moved{}, live.Since{}, sheet.Part{}, live.Ops{}, live.OpsReply{},
-	live.CommandReply{}, live.Time{}, live.Sight{}, live.WalkTo{}, live.AtStop{}, live.AskOutcome{}, live.Outcomes{}, live.AskVerdict{}, live.Verdict{}, live.Timeline{}, live.Moment{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
+	live.CommandReply{}, live.Time{}, live.Sight{}, live.WalkTo{}, live.AtStop{}, live.AskOutcome{}, live.Outcomes{}, live.AskVerdict{}, live.Verdict{}, live.AskResults{}, live.Results{}, live.Timeline{}, live.Moment{}, live.News{}, live.Pass{}, live.Tidy{}, live.Tidied{}, sheet.Op{},
 	session.Command{}, voices.Word{},
 	// accounts
 	web.SignIn{}, web.InvitationToken{}, web.Invited{}, web.Accept{}, web.Staff{}, web.Invite{}, web.InviteLink{},
@@ -28,7 +28,7 @@ var roots = []any{
 	web.RegisterLook{}, web.SetKeep{}, web.Receipt{}, web.AccountReceipt{}, web.Persons{}, web.ByCard{}, web.CameIn{}, web.TieStudent{}, web.RenamePerson{}, web.LikelyStudents{},
 	// boards and lessons
 	web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.AtDoor{},
-	web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, record.Coverage{}, record.Line{}, record.Questions{}, web.Alike{}, web.Varied{}, web.TryQuestion{}, web.QuestionTried{}, web.Uploaded{},
+	web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, record.Coverage{}, record.Line{}, record.Questions{}, record.Compared{}, web.MistakesOver{}, web.Alike{}, web.Varied{}, web.TryQuestion{}, web.QuestionTried{}, web.QuestionFile{}, web.Recorded{}, web.Uploaded{},
 	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{},
 	web.Edits{}, web.EditsReply{}, web.AddFrames{}, web.Intake{}, web.Rehearse{}, web.Rehearsing{},
 	web.TakeIllustration{}, web.Templates{}, web.NewTemplate{}, web.Library{}, prepare.Edit{}, paper.Drawing{},

@@ -23,6 +23,9 @@ const known: Record<Region, true> = {
   'de-CH': true,
   'sv-SE': true,
 }
+const percents = Array.from({ length: 21 }, (_, i) => 5 * i)
+const percent = (n: number) => ({ value: String(n), name: `${n} %` })
+
 const regions = Object.keys(known) as Region[]
 const example = new Date(2026, 8, 3, 14, 5)
 
@@ -85,6 +88,19 @@ export function Settings() {
               help={t('settings.listedHelp')}
               on={own.listed}
               onSwitch={(listed) => set({ listed })}
+            />
+            <Pick
+              label={t('settings.bandFrom')}
+              help={t('settings.bandHelp')}
+              value={String(own.bands.from)}
+              options={percents.filter((n) => n < own.bands.to).map(percent)}
+              onPick={(from) => set({ bands: { ...own.bands, from: Number(from) } })}
+            />
+            <Pick
+              label={t('settings.bandTo')}
+              value={String(own.bands.to)}
+              options={percents.filter((n) => n > own.bands.from).map(percent)}
+              onPick={(to) => set({ bands: { ...own.bands, to: Number(to) } })}
             />
             <Switch
               label={t('settings.sound')}

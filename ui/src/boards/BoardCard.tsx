@@ -12,6 +12,7 @@ import type { BoardItem, BoardMade, Edits, EditsReply, FoundFrame, NewBoard, Set
 import { when } from '../words/words'
 import { AskName } from './AskName'
 import { BoardName } from './BoardName'
+import { QuestionFile } from './QuestionFile'
 import { ShareDialog } from './ShareDialog'
 
 type Props = {
@@ -30,7 +31,7 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const queries = useQueryClient()
-  const [open, setOpen] = useState<'rename' | 'copy' | 'folder' | 'share' | null>(null)
+  const [open, setOpen] = useState<'rename' | 'copy' | 'folder' | 'share' | 'questions' | null>(null)
   const close = () => setOpen(null)
   const more = useRef<HTMLButtonElement>(null)
   const name = useRef<HTMLInputElement>(null)
@@ -52,6 +53,7 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
     ['copy', () => setOpen('copy')],
     ['setFolder', () => setOpen('folder')],
     ['share', () => setOpen('share')],
+    ['questions', () => setOpen('questions')],
     ['export', () => location.assign(`/api/boards/${board.id}/file`)],
     [board.archived ? 'unarchive' : 'archive', () => onSet({ archived: !board.archived })],
     ['delete', () => onSet({ deleted: true })],
@@ -161,6 +163,7 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
           onClose={close}
         />
       )}
+      {open === 'questions' && <QuestionFile board={board} onClose={close} />}
       {open === 'share' && <ShareDialog board={board} onClose={close} />}
     </li>
   )

@@ -1,8 +1,9 @@
 import { FileUp, Plus } from 'lucide-react'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { Button } from '../kit/Button'
+import { FileButton } from '../kit/FileButton'
 import { Dialog } from '../kit/windows/Dialog'
 import { Field } from '../kit/Field'
 import { call, codeOf, send } from '../wire/http'
@@ -12,7 +13,6 @@ import type { BoardMade, Code, NewBoard as Ask } from '../wire/types.gen'
 export function NewBoard() {
   const { t } = useTranslation()
   const navigate = useNavigate()
-  const file = useRef<HTMLInputElement>(null)
   const [asking, setAsking] = useState(false)
   const [title, setTitle] = useState('')
   const [share, setShare] = useState<number | null>(null)
@@ -36,22 +36,11 @@ export function NewBoard() {
           {t(`refusal.${problem}`)}
         </p>
       )}
-      <Button onClick={() => file.current?.click()}>
-        <FileUp size={17} aria-hidden="true" />
-        {t('boards.importFile')}
-      </Button>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        icon={FileUp}
+        label={t('boards.importFile')}
         accept=".board"
-        tabIndex={-1}
-        aria-label={t('boards.importFile')}
-        className="sr-only"
-        onChange={(e) => {
-          const board = e.target.files?.[0]
-          if (board) void make(send<BoardMade>('/boards/file', board, setShare).done)
-          e.target.value = ''
-        }}
+        onFile={(board) => void make(send<BoardMade>('/boards/file', board, setShare).done)}
       />
       <Button look="main" onClick={() => setAsking(true)}>
         <Plus size={17} aria-hidden="true" />

@@ -19,7 +19,12 @@ export function StartSession() {
   useTitle(t('start.title'))
   const { board = '' } = useParams()
   const navigate = useNavigate()
-  const list = useQuery({ queryKey: ['boards'], queryFn: () => call<Boards>('GET', '/boards') })
+  // A board that has just been made is there, too.
+  const list = useQuery({
+    queryKey: ['boards'],
+    queryFn: () => call<Boards>('GET', '/boards'),
+    refetchOnMount: 'always',
+  })
   const [chosen, setChosen] = useState(board)
   const [klass, setClass] = useState<string | null>(null)
   const own = useMe().data?.teacher?.settings

@@ -1,3 +1,4 @@
+import { isAnswer } from '../rules/answers'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
@@ -20,7 +21,7 @@ export default function ListView({ frame, marks, replies, onClose }: Props) {
   const [order, setOrder] = useState<'place' | 'agreed' | 'author'>('place')
   const listed = useMemo(() => {
     // A piece that nobody has moved stands with what was prepared.
-    const all = marks.filter((m) => m.kind !== 'answer' && !isRemoved(m) && (m.author || !m.layer))
+    const all = marks.filter((m) => !isAnswer(m) && !isRemoved(m) && (m.author || !m.layer))
     const byPlace = (a: Element, b: Element) => Math.round((a.y - b.y) / 80) || a.x - b.x
     const agreed = (m: Element) => m.agreed?.length ?? 0
     if (order === 'agreed') return all.sort((a, b) => agreed(b) - agreed(a) || byPlace(a, b))

@@ -73,7 +73,9 @@ function Names({ marks }: { marks: readonly Element[] }) {
   const only = useHandState((s) => s.only)
   if (!names) return null
   return marks
-    .filter((m) => m.author && !['note', 'text', 'answer'].includes(m.kind) && (only === null || m.author === only))
+    .filter(
+      (m) => m.author && !['note', 'text', 'answer', 'handed'].includes(m.kind) && (only === null || m.author === only),
+    )
     .map((m) => {
       const box = boundsOf(m)
       return (

@@ -15,6 +15,8 @@ export function commandInWords(t: TFunction, c: Command, names: Names): string {
       return t(`line.poll_${c.poll.phase}`, { poll: names.poll(c.poll.poll) })
     case 'ask':
       return t('line.ask', { poll: names.poll(c.ask.poll) })
+    case 'set':
+      return t(`line.set_${c.set.step}`, { frame: names.frame(c.set.frame) })
     case 'talk':
       return c.talk.poll ? t('line.talk', { poll: names.poll(c.talk.poll) }) : t('line.talkOver')
     case 'lift':

@@ -5,6 +5,7 @@ import type { AnswerTally, AnswerValue, Element, OwnVerdict, Phase, Sureness } f
 import { Answer } from './answers/Answer'
 import { asClass } from './charts/asClass'
 import { Chart } from './charts/Chart'
+import { Listen } from './sound/Listen'
 
 /** An answer as its student has it here. */
 export type Given = { value: AnswerValue; sure?: Sureness; read?: string; late?: boolean }
@@ -19,8 +20,13 @@ type Props = {
   onGive?: (value: AnswerValue, sure?: Sureness) => void
   /** Not before the sheet that takes the answer is here. */
   ready?: boolean
-  /** Something that is said above the answers. */
+  /** Something that is said above the answers, or stands below them. */
   note?: ReactNode
+  below?: ReactNode
+  /** What was begun is given when one goes on. */
+  keeps?: boolean
+  /** Nothing is said of the answer, which has not been given yet. */
+  quiet?: boolean
   /** How many seconds are left to answer. */
   left?: number
   /** How the answers stand, where that is to be seen. */
@@ -35,6 +41,15 @@ type Props = {
   letters?: string
 }
 
+/** Where a link leads, in short. */
+function hostOf(link: string): string {
+  try {
+    return new URL(link).hostname
+  } catch {
+    return link
+  }
+}
+
 /** A poll with its answers. */
 export function PollCard(props: Props) {
   const { t } = useTranslation()
@@ -47,10 +62,12 @@ export function PollCard(props: Props) {
     ready = true,
     tally,
     note,
+    below,
     left,
     onFrame = false,
     letters,
     seed = '',
+    keeps,
   } = props
   const { poll } = mark
   const open = phase === 'open' && onGive !== undefined && ready
@@ -60,11 +77,15 @@ export function PollCard(props: Props) {
       style={{ fontSize: letters ?? (onFrame ? 34 : 17), minHeight: onFrame ? mark.h : undefined }}
     >
       <legend className="float-start mb-[0.6em] w-full px-0 font-display text-[1.3em] leading-tight font-semibold">
-        {round > 1 && <span className="me-[0.5em] text-[0.75em] text-slate">{t('poll.round', { round })}</span>}
-        <span dir="auto">{poll.text}</span>
-        {left !== undefined && (
-          <span className="ms-[0.5em] text-[0.75em] text-glow tabular-nums">{t('poll.left', { count: left })}</span>
-        )}
+        <span className="flex flex-wrap items-baseline gap-x-[0.5em]">
+          {round > 1 && <span className="text-[0.75em] text-slate">{t('poll.round', { round })}</span>}
+          <span dir="auto" className="min-w-[60%] grow basis-0">
+            {poll.text}
+          </span>
+          {left !== undefined && (
+            <span className="text-[0.75em] text-glow tabular-nums">{t('poll.left', { count: left })}</span>
+          )}
+        </span>
       </legend>
       <div className="clear-both">
         {note}
@@ -75,6 +96,19 @@ export function PollCard(props: Props) {
             className="mb-[0.6em] max-h-[12em] max-w-full rounded-[0.4em] object-contain"
           />
         )}
+        {poll.sound && <Listen sound={poll.sound} />}
+        {poll.link && (
+          <p className="mb-[0.6em]">
+            <a
+              href={poll.link}
+              target="_blank"
+              rel="noopener noreferrer"
+              className="font-semibold text-dusk underline underline-offset-4"
+            >
+              {t('poll.toLink', { host: hostOf(poll.link) })}
+            </a>
+          </p>
+        )}
         {tally?.chart ? (
           <Chart tally={asClass(tally, phase === 'revealed')} asked={poll} />
         ) : (
@@ -84,6 +118,7 @@ export function PollCard(props: Props) {
             open={open}
             revealed={phase === 'revealed'}
             onGive={onGive && ((value) => onGive(value, given?.sure))}
+            keeps={keeps}
             seed={poll.shuffle ? seed : ''}
           />
         )}
@@ -91,6 +126,7 @@ export function PollCard(props: Props) {
       {poll.sure && onGive && given && (
         <SureOrNot given={given} open={open} onSure={(sure) => onGive(given.value, sure)} />
       )}
+      {below}
       {phase === 'revealed' && poll.why && (
         <p dir="auto" className="mt-[0.6em] rounded-[0.4em] bg-fern-soft px-[0.7em] py-[0.4em]">
           {poll.why}
@@ -130,9 +166,9 @@ function SureOrNot({ given, open, onSure }: { given: Given; open: boolean; onSur
 }
 
 /** What is said of one's own answer, or of what to do. */
-function Said({ mark, phase, given, onGive, ready = true, verdict }: Props) {
+function Said({ mark, phase, given, onGive, ready = true, verdict, quiet }: Props) {
   const { t } = useTranslation()
-  if (!onGive) return null
+  if (!onGive || quiet) return null
   if (phase === 'revealed' && given && verdict?.verdict && !given.late)
     return (
       <>

@@ -10,21 +10,26 @@ export type Page = {
   problem?: Code
   /** What could not be brought along, in words. */
   left?: string[]
+  /** Where it stands in its file. */
+  at?: number
 }
 
 type Props = {
   pages: Page[]
   /** The pages are ways to have the same: only the first is chosen at first. */
   alternatives?: boolean
-  onAdd: (pages: number[]) => void
+  /** They are questions, which may come onto one frame. */
+  questions?: boolean
+  onAdd: (pages: number[], row?: boolean) => void
 }
 
 /** Pages with a tick each; all are chosen at first. */
-export function ChooseFrames({ pages, alternatives = false, onAdd }: Props) {
+export function ChooseFrames({ pages, alternatives = false, questions = false, onAdd }: Props) {
   const { t } = useTranslation()
   const [left, setLeft] = useState<ReadonlySet<number>>(
     () => new Set(alternatives ? pages.map((_, i) => i).slice(1) : []),
   )
+  const [row, setRow] = useState(true)
   const there = pages.flatMap((p, i) => (p.frame ? [i] : []))
   const chosen = there.filter((i) => !left.has(i))
   function toggle(i: number) {
@@ -38,8 +43,19 @@ export function ChooseFrames({ pages, alternatives = false, onAdd }: Props) {
         <Button onClick={() => setLeft(chosen.length === there.length ? new Set(there) : new Set())}>
           {chosen.length === there.length ? t('add.none') : t('add.all')}
         </Button>
+        {questions && there.length > 1 && (
+          <label className="flex min-h-9 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-4 accent-dusk"
+              checked={row}
+              onChange={(e) => setRow(e.target.checked)}
+            />
+            {t('add.asRow')}
+          </label>
+        )}
         <span className="grow" />
-        <Button look="main" disabled={chosen.length === 0} onClick={() => onAdd(chosen)}>
+        <Button look="main" disabled={chosen.length === 0} onClick={() => onAdd(chosen, questions && row)}>
           {t('add.addThese', { count: chosen.length })}
         </Button>
       </div>
@@ -54,7 +70,7 @@ export function ChooseFrames({ pages, alternatives = false, onAdd }: Props) {
                 <span className="mt-1.5 flex items-center gap-2 text-sm">
                   <input
                     type="checkbox"
-                    className="size-5 accent-dusk"
+                    className="size-5 shrink-0 accent-dusk"
                     checked={!left.has(i)}
                     onChange={() => toggle(i)}
                   />
@@ -68,7 +84,9 @@ export function ChooseFrames({ pages, alternatives = false, onAdd }: Props) {
               </label>
             ) : (
               <p className="grid aspect-8/5 place-items-center bg-amber-soft p-2 text-center text-sm text-amber">
-                {t('add.pageFailed', { n: i + 1 })}
+                {page.at && page.problem
+                  ? t('add.questionFailed', { at: page.at, why: t(`refusal.${page.problem}`) })
+                  : t('add.pageFailed', { n: i + 1 })}
               </p>
             )}
           </li>

@@ -1,18 +1,18 @@
 import { FileUp, X } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
+import { FileButton } from '../kit/FileButton'
 import { call, codeOf, send } from '../wire/http'
 import type { Code, FrameSource, Intake } from '../wire/types.gen'
 import { ChooseFrames } from './ChooseFrames'
 
 const ASK_MS = 400
-const accept = '.pdf,.pptx,.csv,.txt,.board,image/*'
+const accept = '.pdf,.pptx,.csv,.tsv,.xlsx,.txt,.xml,.zip,.board,image/*'
 
 /** Brings in a file: its pages become frames. Reading goes on beside other work and can be stopped. */
 export function FromFile({ onAdd }: { onAdd: (from: FrameSource) => void }) {
-  const { t } = useTranslation()
-  const input = useRef<HTMLInputElement>(null)
+  const { t, i18n } = useTranslation()
   const [up, setUp] = useState<{ name: string; share: number; cancel: () => void } | null>(null)
   const [intake, setIntake] = useState<Intake | null>(null)
   const [problem, setProblem] = useState<Code | null>(null)
@@ -32,8 +32,10 @@ export function FromFile({ onAdd }: { onAdd: (from: FrameSource) => void }) {
   async function bring(file: File) {
     setProblem(null)
     setIntake(null)
-    const { done, cancel } = send<Intake>(`/intakes?name=${encodeURIComponent(file.name)}`, file, (share) =>
-      setUp({ name: file.name, share, cancel }),
+    const { done, cancel } = send<Intake>(
+      `/intakes?name=${encodeURIComponent(file.name)}&language=${i18n.language}`,
+      file,
+      (share) => setUp({ name: file.name, share, cancel }),
     )
     setUp({ name: file.name, share: 0, cancel })
     try {
@@ -58,22 +60,12 @@ export function FromFile({ onAdd }: { onAdd: (from: FrameSource) => void }) {
     >
       <div className="mb-4 rounded-xl border-2 border-dashed border-edge p-5 text-center">
         <p className="mb-3 text-slate">{t('add.fileText')}</p>
-        <Button look="main" onClick={() => input.current?.click()}>
-          <FileUp size={17} aria-hidden="true" />
-          {t('add.chooseFile')}
-        </Button>
-        <input
-          ref={input}
-          type="file"
+        <FileButton
+          look="main"
+          icon={FileUp}
+          label={t('add.chooseFile')}
           accept={accept}
-          tabIndex={-1}
-          aria-label={t('add.chooseFile')}
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0]
-            if (file) void bring(file)
-            e.target.value = ''
-          }}
+          onFile={(file) => void bring(file)}
         />
       </div>
       {up && <Progress name={t('add.sending', { name: up.name })} value={up.share} of={1} onStop={up.cancel} />}
@@ -95,7 +87,8 @@ export function FromFile({ onAdd }: { onAdd: (from: FrameSource) => void }) {
           key={intake.id}
           alternatives={intake.kind === 'lines'}
           pages={intake.pages}
-          onAdd={(pages) => onAdd({ kind: 'intake', intake: { intake: intake.id, pages } })}
+          questions={intake.kind === 'questions'}
+          onAdd={(pages, row) => onAdd({ kind: 'intake', intake: { intake: intake.id, pages, row } })}
         />
       )}
     </div>

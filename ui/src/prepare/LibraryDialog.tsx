@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { Upload } from 'lucide-react'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import { freePlace } from '../frame/paint/geometry'
 import { useMaybeHand } from '../frame/hand/useHand'
 import { pictureURL } from '../frame/pictures/pictures'
-import { Button } from '../kit/Button'
+import { FileButton } from '../kit/FileButton'
 import { Dialog } from '../kit/windows/Dialog'
 import { call, codeOf, send } from '../wire/http'
 import type { Library, LibraryItem, Uploaded } from '../wire/types.gen'
@@ -22,7 +22,6 @@ export function LibraryDialog({ onClose, onPick }: Props) {
   const [words, setWords] = useState('')
   /** A picture is being fetched: a second press adds no second one. */
   const [busy, setBusy] = useState(false)
-  const file = useRef<HTMLInputElement>(null)
   const found = useQuery({
     queryKey: ['library', words],
     queryFn: () => call<Library>('GET', `/library?q=${encodeURIComponent(words)}`),
@@ -73,21 +72,12 @@ export function LibraryDialog({ onClose, onPick }: Props) {
           onChange={(e) => setWords(e.target.value)}
           className="grow rounded-lg border border-edge px-3 py-2"
         />
-        <Button disabled={busy} onClick={() => file.current?.click()}>
-          <Upload size={17} aria-hidden="true" />
-          {t('library.upload')}
-        </Button>
-        <input
-          ref={file}
-          type="file"
+        <FileButton
+          icon={Upload}
+          label={t('library.upload')}
           accept="image/*"
-          tabIndex={-1}
-          aria-label={t('library.upload')}
-          className="sr-only"
-          onChange={(e) => {
-            const picture = e.target.files?.[0]
-            if (picture) void bring(picture)
-          }}
+          disabled={busy}
+          onFile={(picture) => void bring(picture)}
         />
       </div>
       {found.data && (

@@ -9,6 +9,7 @@ import { Bar } from './Bar'
 import { LayersGroup } from './Layers'
 import { MarkEditors } from './editors/MarkEditors'
 import { Settings } from './editors/Settings'
+import { RowEditor } from './RowEditor'
 import { PrepareTools } from './Tools'
 import { Trail } from './Trail'
 import { TryPanel } from './TryPanel'
@@ -101,6 +102,7 @@ function Place({ id, layers, onLayers }: { id: string; layers: boolean; onLayers
   const all = useDeskState((s) => s.sheets.find((o) => o.sheet === id)?.marks)
   const marks = useMemo(() => (all ?? []).filter((m) => !isRemoved(m)), [all])
   if (!frame) return null
+  if (frame.set) return <RowEditor frame={frame} marks={marks} />
   return (
     <div
       className="flex h-[max(70vh,30rem)] min-w-0 grow flex-col max-lg:shrink-0 lg:h-auto"

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useTranslation } from 'react-i18next'
+import { CompareLessons } from './CompareLessons'
 import { Refusal } from '../kit/Refusal'
 import { call, codeOf } from '../wire/http'
 import type { Item, QuestionKept, Questions as QuestionsKept } from '../wire/types.gen'
@@ -82,6 +83,18 @@ export function Questions({ session }: { session: string }) {
         </section>
       )}
       <ByStudent data={data} />
+      <p className="flex flex-wrap gap-4">
+        {(['XLSX', 'CSV'] as const).map((kind) => (
+          <a
+            key={kind}
+            href={`/api/sessions/${session}/answers.${kind.toLowerCase()}`}
+            className="font-semibold text-dusk underline underline-offset-4"
+          >
+            {t(`analysis.answers${kind}`)}
+          </a>
+        ))}
+      </p>
+      <CompareLessons session={session} />
     </section>
   )
 }

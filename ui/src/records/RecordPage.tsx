@@ -208,6 +208,10 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
     answer: { poll: a.poll, round: a.round, value: a.value },
   }))
   const nothing = on.marks.length === 0 && on.answers.length === 0
+  // Of several questions each answer says to which it is.
+  const polls = frame.prepared.filter((m) => m.kind === 'poll')
+  const asked = (poll: string) => (polls.length > 1 ? polls.findIndex((p) => p.id === poll) + 1 : 0)
+  const inOrder = [...on.answers].sort((a, b) => asked(a.poll) - asked(b.poll) || a.round - b.round)
   return (
     <li className="flex flex-col gap-2">
       <h4 className="text-sm font-semibold text-slate">
@@ -238,13 +242,24 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
         ))}
         {strokes > 0 && <li className="px-2.5 text-slate">{t('record.drawn', { count: strokes })}</li>}
         {arrows > 0 && <li className="px-2.5 text-slate">{t('record.arrows', { count: arrows })}</li>}
-        {on.answers.map((a) => (
-          <li key={`${a.poll} ${a.round}`} className="flex items-center gap-2 px-2.5">
+        {on.handed !== undefined && <li className="px-2.5 text-sm text-fern-deep">{t('record.handed')}</li>}
+        {inOrder.map((a) => (
+          <li key={`${a.poll} ${a.round}`} className="flex flex-wrap items-center gap-x-2 px-2.5">
+            {asked(a.poll) > 0 && (
+              <span className="text-slate tabular-nums" title={polls.find((p) => p.id === a.poll)?.poll.text}>
+                {asked(a.poll)}.
+              </span>
+            )}
             {a.round > 1 && <span className="text-sm text-slate">{t('poll.round', a)}</span>}
             <span className="font-semibold" dir="auto">
               {a.text}
             </span>
             {a.mistake && <span className="text-sm text-amber">{a.mistake}</span>}
+            {a.first && (
+              <span className="text-sm text-slate">
+                {t('record.tries', { count: a.tries ?? 2, first: a.first.text })}
+              </span>
+            )}
             {a.late && <span className="text-sm text-slate">({t('asking.late')})</span>}
             {a.verdict === 'right' && (
               <span className="inline-flex items-center gap-1 rounded-md bg-fern-soft px-1.5 text-sm font-semibold text-fern-deep">

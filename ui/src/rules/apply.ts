@@ -1,4 +1,4 @@
-import { answerID } from './answers'
+import { answerID, isAnswer } from './answers'
 import { cutBy, drawn, drawnAt, sweepsNear, touches, type Sweep } from './erase'
 import type { Element, InStack, Op, Set as SetProperties, Spot, Stack, Step } from '../wire/types.gen'
 import { isRemoved } from './standing'
@@ -102,11 +102,7 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
     }
     case 'clear':
       for (const mark of [...marks.values()])
-        if (
-          mark.kind !== 'answer' &&
-          (!s.clear.author || mark.author === s.clear.author) &&
-          mark.at >= (s.clear.since ?? 0)
-        )
+        if (!isAnswer(mark) && (!s.clear.author || mark.author === s.clear.author) && mark.at >= (s.clear.since ?? 0))
           take(mark)
       return
     case 'spread': // where notes will lie, the server finds; only taking it back is known
@@ -120,6 +116,8 @@ function step(marks: Marks, hands: Hands, s: Step, op: string) {
         const old = marks.get(mark)
         if (old?.kind === 'note') marks.set(mark, { ...old, ...place, note: { ...old.note, size, margin, stack } })
       }
+      return
+    case 'handIn': // whether it was still time, the server says
       return
     case 'answer': {
       const { poll, round, value, sure } = s.answer
@@ -270,6 +268,7 @@ function inverseStep(marks: Marks, hands: Knows, s: Step, op: string): Step | nu
       return { kind: 'stack', stack: { to: inStacks(marks, some ?? []) } }
     }
     case 'answer':
+    case 'handIn': // stays
       return null
   }
 }

@@ -1,3 +1,4 @@
+import { isAnswer } from './answers'
 import type { Element, Frame } from '../wire/types.gen'
 import { beneath } from './stacks'
 import { isRemoved } from './standing'
@@ -22,7 +23,7 @@ export type Reply = Element & { kind: 'reply' }
 export type Under = ReadonlyMap<string, readonly Element[]>
 
 /** Whether a mark has no place on the frame: an answer to a poll, a reply to a note, a remark. */
-export const isNowhere = (mark: Element) => mark.kind === 'answer' || mark.kind === 'reply' || mark.kind === 'remark'
+export const isNowhere = (mark: Element) => isAnswer(mark) || mark.kind === 'reply' || mark.kind === 'remark'
 
 /** Whether a note lies beside the frame, because there was no room on it. */
 export const isBeside = (mark: Element) => mark.kind === 'note' && mark.note.margin === true

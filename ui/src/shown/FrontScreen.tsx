@@ -5,10 +5,11 @@ import { Logo } from '../kit/Logo'
 import { useLeft } from '../wire/hooks/useClock'
 import { optionsOf } from '../polls/kinds'
 import { PollCard } from '../polls/PollCard'
-import type { FrontStage, Past, Person } from '../wire/types.gen'
+import type { FrontStage, Past, Person, SaidGroup } from '../wire/types.gen'
 import { useLessonState } from '../wire/hooks/useLesson'
 import { clock } from '../words/words'
 import { FrontFrame } from './FrontFrame'
+import { FrontSet } from './FrontSet'
 import { Gathering, useInvitation } from './Gathering'
 import { TimerFace } from './TimerFace'
 
@@ -70,6 +71,7 @@ function Content({ session, stage }: { session: string; stage: FrontStage & { pa
     case 'gathering':
       return <Gathering session={session} stage={stage} />
     case 'frame':
+      if (frame.set) return <FrontSet stage={stage} />
       return frame.id ? (
         <FrontFrame
           key={`${frame.id} ${sheetOf('class')?.sheet}`}
@@ -159,6 +161,7 @@ function Poll({ stage }: { stage: FrontStage }) {
   const mark = stage.frame.prepared.find((m) => m.id === stage.show.poll)
   if (mark?.kind !== 'poll') return null
   const { phase, round } = stage.polls[mark.id] ?? { phase: 'closed', round: 1 }
+  if (stage.show.groups?.length) return <Said question={mark.poll.text} groups={stage.show.groups} />
   const many = Math.max(optionsOf(mark.poll).length, mark.poll.kind === 'choice' ? 0 : 5)
   return (
     <div className="flex size-full flex-col justify-center gap-[2cqh] overflow-hidden p-[4cqh]" inert>
@@ -172,6 +175,44 @@ function Poll({ stage }: { stage: FrontStage }) {
       <p className="text-[3cqh] text-slate">
         {t('front.answered', { count: stage.tally?.answered ?? 0, all: stage.seats })}
       </p>
+    </div>
+  )
+}
+
+/** What the class has said, taken together: the most said first, as wide as it is common. */
+function Said({ question, groups }: { question: string; groups: SaidGroup[] }) {
+  const { t } = useTranslation()
+  const sorted = [...groups].sort((a, b) => b.count - a.count)
+  const most = sorted[0]?.count ?? 1
+  const size = sorted.length <= 4 ? 4.4 : sorted.length <= 8 ? 3.2 : 2.2
+  return (
+    <div className="flex size-full flex-col gap-[2cqh] overflow-hidden p-[4cqh]" data-part="front-said">
+      <h2 dir="auto" className="font-display text-[5cqh] leading-tight font-semibold">
+        {question}
+      </h2>
+      <ul className="flex min-h-0 grow flex-col justify-center gap-[1.6cqh]" style={{ fontSize: `${size}cqh` }}>
+        {sorted.map((g, i) => (
+          <li
+            key={i}
+            className="relative overflow-hidden rounded-[1.4cqh] border-2 border-line bg-paper px-[0.6em] py-[0.35em]"
+          >
+            <span
+              aria-hidden="true"
+              className="absolute inset-y-0 start-0 bg-dusk-soft"
+              style={{ width: `${(100 * g.count) / most}%` }}
+            />
+            <span className="relative flex items-baseline gap-[0.6em]">
+              <b dir="auto" className="font-display">
+                {g.name || g.texts?.[0]}
+              </b>
+              <span dir="auto" className="min-w-0 grow truncate text-[0.75em] text-slate">
+                {g.texts?.filter((text) => text.toLowerCase() !== (g.name || g.texts![0]!).toLowerCase()).join(' · ')}
+              </span>
+              <span className="shrink-0 tabular-nums">{t('front.said', { count: g.count })}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
     </div>
   )
 }

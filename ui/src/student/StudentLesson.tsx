@@ -19,6 +19,7 @@ import { useTitle } from '../kit/hooks/useTitle'
 // Only lessons with a poll need it.
 const Reading = part(() => import('./Reading'))
 const StudentPoll = part(() => import('./StudentPoll'))
+const QuestionSet = part(() => import('./set/QuestionSet'))
 // Only lessons with a timer, or at own pace, need these.
 const Voice = part(() => import('./Voice'))
 const StudentTimer = part(() => import('./StudentTimer'))
@@ -125,7 +126,8 @@ export function Lesson() {
   const onlyPoll = frame.prepared.length > 0 && frame.prepared.every((e) => e.kind === 'poll') && !mayAdd
   // A question on the spot is its frame's title, too: it is read once.
   const [first] = frame.prepared
-  const saidBelow = onlyPoll && !frame.prompt && first?.kind === 'poll' && first.poll.text.startsWith(frame.title)
+  const saidBelow =
+    onlyPoll && !frame.set && !frame.prompt && first?.kind === 'poll' && first.poll.text.startsWith(frame.title)
 
   const poll = (mark: Element & { kind: 'poll' }, onFrame: boolean) => {
     const state = stage.polls[mark.id] ?? ({ phase: 'closed', round: 1 } as const)
@@ -137,7 +139,7 @@ export function Lesson() {
   }
   const polls = frame.prepared.filter((e) => e.kind === 'poll') as Array<Element & { kind: 'poll' }>
   const where = { class: () => t('student.shared'), individual: () => t('student.own'), groups: () => <OwnGroup /> }
-  const place = polls.length > 0 && !mayAdd ? null : where[frame.arrangement]()
+  const place = frame.set || (polls.length > 0 && !mayAdd) ? null : where[frame.arrangement]()
 
   const trail = stage.trail && (
     <Suspense fallback={null}>
@@ -223,7 +225,11 @@ export function Lesson() {
             {t('student.station', { n: stage.number, title: frame.title })}
           </p>
           <main className="flex min-h-0 grow flex-col" aria-labelledby="task" inert={stage.paused}>
-            <div className={(narrow || onlyPoll) && !saidBelow && !stage.walk ? 'bg-paper px-4 py-3' : 'sr-only'}>
+            <div
+              className={
+                (narrow || onlyPoll || frame.set) && !saidBelow && !stage.walk ? 'bg-paper px-4 py-3' : 'sr-only'
+              }
+            >
               <h1 id="task" dir="auto" className="text-xl leading-tight">
                 {frame.title || t('student.of', { n: stage.number, of: stage.of })}
               </h1>
@@ -236,6 +242,10 @@ export function Lesson() {
             {stage.walk ? (
               <Suspense fallback={null}>
                 <Walk walk={stage.walk} me={me.id} group={stage.group?.number} />
+              </Suspense>
+            ) : frame.set ? (
+              <Suspense fallback={null}>
+                <QuestionSet key={frame.id} stage={stage} own={own} me={me.id} />
               </Suspense>
             ) : onlyPoll ? (
               <div className="min-h-0 grow overflow-auto p-4">

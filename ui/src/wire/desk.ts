@@ -182,7 +182,8 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState, wire.EditResu
         if (!now) return null
         const named = Object.keys(to) as Array<keyof typeof to>
         const unsaid = { notes: '', seconds: 0, objectives: [] as string[] }
-        const before = Object.fromEntries(named.map((name) => [name, { ...unsaid, ...now }[name]]))
+        const was = { ...unsaid, ...now, set: { as: now.set } }
+        const before = Object.fromEntries(named.map((name) => [name, was[name]]))
         return { kind: 'frame', frame: { frame, ...before } }
       }
       case 'drop':
@@ -286,9 +287,9 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState, wire.EditResu
           outline = { ...outline, frames: outline.frames.filter((id) => !edit.drop.frames.includes(id)) }
           break
         case 'frame': {
-          const { frame, ...to } = edit.frame
+          const { frame, set, ...to } = edit.frame
           const old = frames.get(frame)
-          if (old) frames.set(frame, { ...old, ...to })
+          if (old) frames.set(frame, { ...old, ...to, set: set ? set.as : old.set })
         }
       }
     }

@@ -50,8 +50,8 @@ export function send<Reply>(path: string, file: Blob, onProgress: (share: number
   return { done, cancel: () => request.abort() }
 }
 
-/** Fetches a file and gives it to the person under a name. A refusal or a missing network becomes a Refused. */
-export async function download(path: string, name: string) {
+/** Fetches a file and gives it to the person under a name, without one under the server's. A refusal or a missing network becomes a Refused. */
+export async function download(path: string, name?: string) {
   let response: Response
   try {
     response = await fetch(`/api${path}`)
@@ -64,7 +64,7 @@ export async function download(path: string, name: string) {
   }
   const link = document.createElement('a')
   link.href = URL.createObjectURL(await response.blob())
-  link.download = name
+  link.download = name ?? /filename="([^"]+)"/.exec(response.headers.get('Content-Disposition') ?? '')?.[1] ?? ''
   link.click()
   setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
 }

@@ -39,6 +39,8 @@ export type LessonState = BenchState & {
   queue: wire.Queue
   /** What the answers to questions say, by question (staff only). */
   outcomes: ReadonlyMap<string, wire.Outcome>
+  /** How the sets of questions stand, by their frames. */
+  sets: ReadonlyMap<string, wire.SetOutcome>
   /** The frames that the student has done something on. */
   worked: ReadonlySet<string>
   /** Operations that came too late: the lesson had ended. */
@@ -91,6 +93,7 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
       next: [],
       queue: { first: [], count: 0 },
       outcomes: new Map(),
+      sets: new Map(),
       worked: new Set(),
       sheets: [],
       unsaved: 0,
@@ -414,10 +417,19 @@ export class Lesson extends Keeping<wire.Op, Deed, LessonState, wire.OpResult> i
     }
   }
 
-  protected heardOutcomes({ outcomes }: wire.Outcomes) {
-    const all = new Map(this.state.getState().outcomes)
+  protected heardOutcomes({ outcomes, sets = [] }: wire.Outcomes) {
+    const before = this.state.getState()
+    const all = new Map(before.outcomes)
     for (const o of outcomes) all.set(o.poll, o)
-    this.state.setState({ outcomes: all })
+    const inRow = new Map(before.sets)
+    // Told without being asked, it comes without its rows.
+    for (const s of sets) inRow.set(s.frame, { ...s, rows: s.rows ?? before.sets.get(s.frame)?.rows })
+    this.state.setState({ outcomes: all, sets: inRow })
+  }
+
+  /** What is thought of all of the student's own answers on a frame, as far as they may know; throws a Refused. */
+  results(ask: wire.AskResults): Promise<wire.Results> {
+    return this.call<wire.Results>('results', ask)
   }
 
   /** What is thought of the student's own answer, once it is shown; throws a Refused. */

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "answer-empty" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "answer-empty" | "answer-final" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "handed-in" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-question" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-set" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-led" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "sound-long" | "sound-unreadable" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -29,6 +29,12 @@ export type Cursor = {
 
 export type FrontKind = "gathering" | "frame" | "sheets" | "past" | "poll" | "words" | "nothing";
 
+export type SaidGroup = {
+  name: string;
+  count: number;
+  texts?: Array<string>;
+};
+
 export type Front = {
   kind: FrontKind;
   frame?: string;
@@ -36,6 +42,7 @@ export type Front = {
   to?: number;
   poll?: string;
   result?: boolean;
+  groups?: Array<SaidGroup>;
   words?: string;
   from?: { [key: string]: number };
 };
@@ -96,6 +103,16 @@ export type Order = "" | "agreed" | "name" | "tint" | "hand";
 export type Layout = {
   columns?: Array<Column>;
   order?: Order;
+};
+
+export type Feedback = "" | "end" | "once";
+
+export type QuestionSet = {
+  ownPace?: boolean;
+  feedback?: Feedback;
+  tries?: number;
+  seconds?: number;
+  race?: boolean;
 };
 
 export type Layer = "" | "piece" | "supply";
@@ -195,6 +212,11 @@ export type Link = {
 
 export type Table = {
   rows: Array<Array<string>>;
+};
+
+export type Was = {
+  through: number;
+  asked: Question;
 };
 
 export type Option = {
@@ -375,11 +397,15 @@ export type Asked = (
 export type Question = {
   text: string;
   picture?: string;
+  sound?: string;
+  link?: string;
   objectives?: Array<string>;
   why?: string;
   sure?: boolean;
   shuffle?: boolean;
+  insteadOf?: string;
   seconds?: number;
+  was?: Array<Was>;
 } & Asked;
 
 export type ChoiceGiven = {
@@ -454,10 +480,15 @@ export type Answer = {
   poll: string;
   round: number;
   value: AnswerValue;
+  before?: Array<AnswerValue>;
   sure?: Sureness;
   read?: string;
   late?: boolean;
   offline?: boolean;
+};
+
+export type Handed = {
+  round: number;
 };
 
 export type Reply = {
@@ -490,6 +521,7 @@ export type Body = (
   | { kind: "table"; table: Table }
   | { kind: "poll"; poll: Question }
   | { kind: "answer"; answer: Answer }
+  | { kind: "handed"; handed: Handed }
   | { kind: "reply"; reply: Reply }
   | { kind: "remark"; remark: Remark }
   | { kind: "cover"; cover: Cover }
@@ -526,6 +558,7 @@ export type Frame = {
   notes?: string;
   seconds?: number;
   objectives?: Array<string>;
+  set?: QuestionSet;
   prepared: Array<Element>;
 };
 
@@ -986,11 +1019,44 @@ export type AnswerTally = {
   chart?: Chart;
 };
 
+export type Lane = {
+  group: number;
+  size: number;
+  share: number;
+};
+
+export type SetCell = {
+  tries: number;
+  verdict?: Verdict;
+};
+
+export type SetRow = {
+  student: string;
+  handed?: boolean;
+  right: number;
+  cells: Array<SetCell>;
+};
+
+export type SetOutcome = {
+  frame: string;
+  round: number;
+  asked: Array<string>;
+  of: number;
+  given: number;
+  handed: number;
+  all: number;
+  now: number;
+  lanes?: Array<Lane>;
+  dots?: Array<number>;
+  rows?: Array<SetRow>;
+};
+
 export type FrontStage = {
   show: Front;
   code?: string;
   seats: number;
   tally?: AnswerTally;
+  set?: SetOutcome;
 } & Stage;
 
 export type Past = {
@@ -1166,6 +1232,10 @@ export type SetAnswer = {
   offline?: boolean;
 };
 
+export type HandIn = {
+  round: number;
+};
+
 export type Step = (
   | { kind: "add"; add: Add }
   | { kind: "set"; set: Set }
@@ -1182,6 +1252,7 @@ export type Step = (
   | { kind: "stack"; stack: Stack }
   | { kind: "setBack"; setBack: SetBack }
   | { kind: "answer"; answer: SetAnswer }
+  | { kind: "handIn"; handIn: HandIn }
 );
 
 export type Op = {
@@ -1309,6 +1380,7 @@ export type Outcome = {
 
 export type Outcomes = {
   outcomes: Array<Outcome>;
+  sets?: Array<SetOutcome>;
 };
 
 export type AskVerdict = {
@@ -1323,6 +1395,19 @@ export type OwnVerdict = {
   share: number;
   right: string;
   why?: string;
+  left?: number;
+  tries?: number;
+};
+
+export type AskResults = {
+  sheet: string;
+};
+
+export type Results = {
+  verdicts: { [key: string]: OwnVerdict };
+  right: number;
+  partly: number;
+  of: number;
 };
 
 export type Timeline = {
@@ -1456,6 +1541,13 @@ export type Ask = {
   poll: string;
 };
 
+export type SetStep = "next" | "close" | "show" | "again";
+
+export type TellSet = {
+  frame: string;
+  step: SetStep;
+};
+
 export type SetTalk = {
   poll?: string;
 };
@@ -1485,12 +1577,13 @@ export type Reword = {
   prompt: string;
 };
 
-export type GroupBy = "seats" | "set";
+export type GroupBy = "seats" | "set" | "like" | "mixed";
 
 export type SetGroups = {
   size: number;
   by?: GroupBy;
   set?: string;
+  poll?: string;
 };
 
 export type Assign = {
@@ -1571,6 +1664,7 @@ export type Command = (
   | { kind: "pace"; pace: SetPace }
   | { kind: "poll"; poll: SetPoll }
   | { kind: "ask"; ask: Ask }
+  | { kind: "set"; set: TellSet }
   | { kind: "talk"; talk: SetTalk }
   | { kind: "bands"; bands: SetBands }
   | { kind: "lift"; lift: Lift }
@@ -1765,6 +1859,7 @@ export type OwnSettings = {
   named: boolean;
   questions: VoiceSettings;
   words?: HoldWords;
+  bands: AdviceBands;
   sound: boolean;
   darkFront: boolean;
   calm: boolean;
@@ -2177,6 +2272,10 @@ export type Student = {
   name: string;
 };
 
+export type FirstTry = {
+  text: string;
+} & Judgement;
+
 export type Answered = {
   poll: string;
   round: number;
@@ -2186,12 +2285,15 @@ export type Answered = {
   late?: boolean;
   offline?: boolean;
   at: number;
+  tries?: number;
+  first?: FirstTry;
 } & Judgement;
 
 export type OnFrame = {
   frame: string;
   marks: Array<Element>;
   answers: Array<Answered>;
+  handed?: number;
 };
 
 export type Kept = {
@@ -2354,6 +2456,53 @@ export type Questions = {
   objectives: Array<ByObjective>;
 };
 
+export type RightOf = {
+  right: number;
+  answered: number;
+  span: Interval;
+};
+
+export type MistakeCompared = {
+  name: string;
+  here: number;
+  there: number;
+};
+
+export type QuestionCompared = {
+  text: string;
+  here: RightOf;
+  there: RightOf;
+  difference?: Interval;
+  by: number;
+  sure?: boolean;
+  mistakes: Array<MistakeCompared>;
+};
+
+export type Compared = {
+  questions: Array<QuestionCompared>;
+  only: number;
+  onlyOther: number;
+};
+
+export type MistakenIn = {
+  session: string;
+  title: string;
+  at: number;
+  count: number;
+  of: number;
+};
+
+export type Mistaken = {
+  name: string;
+  count: number;
+  lessons: Array<MistakenIn>;
+};
+
+export type MistakesOver = {
+  lessons: number;
+  mistakes: Array<Mistaken>;
+};
+
 export type AlikeGroup = {
   name: string;
   texts: Array<string>;
@@ -2396,6 +2545,24 @@ export type QuestionTried = {
   refused?: Code;
   judged?: Judgement;
   says?: string;
+};
+
+export type Loss = "kind" | "sure" | "mistakes" | "time" | "unit" | "slips" | "picture" | "objectives" | "ends" | "instead" | "right" | "near" | "markup" | "media";
+
+export type QuestionLoss = {
+  at: number;
+  text: string;
+  lost: Array<Loss>;
+};
+
+export type QuestionFile = {
+  questions: number;
+  lost: Array<QuestionLoss>;
+};
+
+export type Recorded = {
+  sound: string;
+  seconds: number;
 };
 
 export type Uploaded = {
@@ -2468,6 +2635,10 @@ export type FrameList = {
   frames: Array<string>;
 };
 
+export type AsSet = {
+  as?: QuestionSet;
+};
+
 export type SetFrame = {
   frame: string;
   title?: string;
@@ -2480,6 +2651,7 @@ export type SetFrame = {
   notes?: string;
   seconds?: number;
   objectives?: Array<string>;
+  set?: AsSet;
 };
 
 export type SetBoard = {
@@ -2545,6 +2717,7 @@ export type FromBoard = {
 export type FromIntake = {
   intake: string;
   pages: Array<number>;
+  row?: boolean;
 };
 
 export type NewQuestion = {
@@ -2573,6 +2746,7 @@ export type IntakePage = {
   frame?: Frame;
   left?: Array<string>;
   problem?: Code;
+  at?: number;
 };
 
 export type Intake = {
@@ -2583,6 +2757,7 @@ export type Intake = {
   done: number;
   of: number;
   more?: number;
+  title?: string;
   pages: Array<IntakePage>;
   problem?: Code;
 };

@@ -1,3 +1,4 @@
+import { isAnswer } from '../../rules/answers'
 import { useEffect, type RefObject } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import type { Element } from '../../wire/types.gen'
@@ -23,7 +24,7 @@ export function useClipboard(
       return at.current?.contains(document.activeElement) || document.activeElement === document.body
     }
     const copy = (e: ClipboardEvent) => {
-      const marks = hand.picked().filter((m) => m.kind !== 'answer')
+      const marks = hand.picked().filter((m) => !isAnswer(m))
       if (!here(e) || marks.length === 0 || !e.clipboardData) return
       e.preventDefault()
       e.clipboardData.setData(OURS, JSON.stringify(marks))

@@ -1,3 +1,4 @@
+import { isAnswer } from '../../rules/answers'
 import { v7 as uuidv7 } from 'uuid'
 import type { Anchor, Element } from '../../wire/types.gen'
 import { drawGesture } from './drawing'
@@ -48,7 +49,7 @@ function catchGesture(hand: Hand, e: PointerEvent): Gesture {
     },
     up() {
       const { box } = hand.now
-      const marks = hand.ground.marks.filter((m) => m.kind !== 'answer' && !isRemoved(m))
+      const marks = hand.ground.marks.filter((m) => !isAnswer(m) && !isRemoved(m))
       if (box) hand.select([...before, ...marks.filter((m) => overlaps(boundsOf(m), box)).map((m) => m.id)])
       else if (hand.now.lasso) hand.select([...before, ...marks.filter((m) => caughtBy(m, way)).map((m) => m.id)])
       end()
@@ -137,8 +138,7 @@ function shapeGesture(hand: Hand, e: PointerEvent): Gesture {
 /** Where an end of a connector comes to lie: on the frame, and attached to what is there. */
 export function anchorAt(hand: Hand, at: { clientX: number; clientY: number }): Anchor {
   const mark = markAt(hand, at.clientX, at.clientY)
-  const attaches =
-    mark && mark.kind !== 'connector' && mark.kind !== 'stroke' && mark.kind !== 'answer' && !isDraft(mark)
+  const attaches = mark && mark.kind !== 'connector' && mark.kind !== 'stroke' && !isAnswer(mark) && !isDraft(mark)
   return { ...onFrame(hand, at), ...(attaches ? { mark: mark.id } : {}) }
 }
 

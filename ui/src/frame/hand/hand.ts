@@ -1,3 +1,4 @@
+import { isAnswer } from '../../rules/answers'
 import { v7 as uuidv7 } from 'uuid'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import { underEraser } from '../../rules/apply'
@@ -118,7 +119,7 @@ export class Hand {
   private owns = (mark: Lying) =>
     this.ground.me === 'staff' || mark.author === this.ground.me || this.ground.frame.permission === 'together'
 
-  mayChange = (mark: Lying) => this.ground.works && mark.kind !== 'answer' && !this.isPiece(mark) && this.owns(mark)
+  mayChange = (mark: Lying) => this.ground.works && !isAnswer(mark) && !this.isPiece(mark) && this.owns(mark)
 
   mayMove = (mark: Lying) => this.mayChange(mark) || (this.ground.works && this.isPiece(mark))
 

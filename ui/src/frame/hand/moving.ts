@@ -1,3 +1,4 @@
+import { isAnswer } from '../../rules/answers'
 import type { Element } from '../../wire/types.gen'
 import { snapped, within } from './arrange'
 import { around, boundsOf } from '../paint/geometry'
@@ -48,7 +49,7 @@ export function moveGesture(hand: Hand, mark: Element, e: PointerEvent): Gesture
       let guides: ReturnType<typeof snapped>['guides'] = []
       if (!step.altKey) {
         const others = hand.ground.marks.filter(
-          (m) => !ids.has(m.id) && m.kind !== 'stroke' && m.kind !== 'connector' && m.kind !== 'answer',
+          (m) => !ids.has(m.id) && m.kind !== 'stroke' && m.kind !== 'connector' && !isAnswer(m),
         )
         const drawnTo = snapped({ ...box, x: box.x + dx, y: box.y + dy }, others.map(boundsOf), SNAP_PX / hand.scale)
         dx += drawnTo.dx

@@ -88,7 +88,9 @@ export function paint(
   for (const head of columns?.heads ?? []) heading(to, head)
   const all: readonly Element[] = [...fixedOn(frame), ...(columns?.marks ?? lying)]
   const find = (id: string) => all.find((m) => m.id === id)
+  if (frame.set) row(to, all, answers)
   for (const mark of all) {
+    if (frame.set && mark.kind === 'poll') continue
     if (!isRemoved(mark) && !mark.tray) lay(to, mark, find, answers, again)
   }
 }
@@ -396,6 +398,32 @@ function table(to: Context, rows: string[][], w: number, h: number) {
       begin(to, cell, left + 14, y * rh + (rh - CELL.size) / 2, width - 28)
       left += width
     })
+  })
+}
+
+/** Questions in a row, each a line with its number; those that are answered have a sign. */
+function row(to: Context, marks: readonly Element[], answers: ReadonlyMap<string, AnswerValue>) {
+  const polls = marks.filter((m) => m.kind === 'poll')
+  const [x, top, w] = [120, 190, FRAME.width - 240]
+  const step = Math.min(130, (FRAME.height - top - 40) / Math.max(1, polls.length))
+  const size = Math.min(44, step * 0.5)
+  polls.forEach((mark, i) => {
+    const y = top + i * step
+    to.fillStyle = token(answers.has(mark.id) ? 'dusk-soft' : 'paper')
+    to.beginPath()
+    to.roundRect(x, y, w, step * 0.86, 16)
+    to.fill()
+    to.fillStyle = token('night')
+    to.font = font(size, 650)
+    const number = `${i + 1}. ${answers.has(mark.id) ? '● ' : ''}`
+    begin(
+      to,
+      lines(to, number + mark.poll.text, w - 60)[0] ?? '',
+      x + 30,
+      y + (step * 0.86 - size) / 2,
+      w - 60,
+      mark.poll.text,
+    )
   })
 }
 

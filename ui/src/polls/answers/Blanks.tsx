@@ -1,9 +1,10 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { give, type AnswerProps } from './props'
+import { useUnsaid } from './useUnsaid'
 
 /** A text with blanks, which are typed or chosen. */
-export function Blanks({ asked, given, open, revealed, onGive }: AnswerProps<'blanks'>) {
+export function Blanks({ asked, given, open, revealed, onGive, keeps }: AnswerProps<'blanks'>) {
   const { t } = useTranslation()
   const saved = Object.fromEntries((given?.blanks.in ?? []).map((p) => [p.blank, p.text]))
   const [begun, begin] = useState<Record<string, string> | null>(null)
@@ -12,6 +13,8 @@ export function Blanks({ asked, given, open, revealed, onGive }: AnswerProps<'bl
     blank && texts[blank.id]?.trim() ? [{ blank: blank.id, text: texts[blank.id]!.trim() }] : [],
   )
   const same = JSON.stringify(filled) === JSON.stringify(given?.blanks.in ?? [])
+  const put = () => onGive?.({ kind: 'blanks', blanks: { in: filled } })
+  useUnsaid(open, keeps && onGive && !same && filled.length > 0 ? put : null)
   const look = 'mx-[0.2em] inline-block min-h-[2em] rounded-[0.3em] border-2 border-edge bg-paper px-[0.4em]'
   let n = 0
   return (
@@ -19,7 +22,7 @@ export function Blanks({ asked, given, open, revealed, onGive }: AnswerProps<'bl
       className="flex flex-col gap-[0.8em]"
       onSubmit={(e) => {
         e.preventDefault()
-        if (!same && filled.length > 0) onGive?.({ kind: 'blanks', blanks: { in: filled } })
+        if (!same && filled.length > 0) put()
       }}
     >
       <p dir="auto" className="leading-[2.2] whitespace-pre-wrap">
@@ -32,13 +35,13 @@ export function Blanks({ asked, given, open, revealed, onGive }: AnswerProps<'bl
             disabled: !open,
             className: look,
           }
-          const put = (to: string) => begin({ ...texts, [blank.id]: to })
+          const write = (to: string) => begin({ ...texts, [blank.id]: to })
           return (
             <span key={blank.id}>
               {!onGive ? (
                 <span className={`${look} min-w-[5em]`}>{revealed ? blank.accepted?.[0] : ' '}</span>
               ) : blank.offered?.length ? (
-                <select {...props} onChange={(e) => put(e.target.value)}>
+                <select {...props} onChange={(e) => write(e.target.value)}>
                   <option value="">…</option>
                   {blank.offered.map((o) => (
                     <option key={o}>{o}</option>
@@ -51,7 +54,7 @@ export function Blanks({ asked, given, open, revealed, onGive }: AnswerProps<'bl
                   size={10}
                   maxLength={200}
                   autoComplete="off"
-                  onChange={(e) => put(e.target.value)}
+                  onChange={(e) => write(e.target.value)}
                 />
               )}
               {revealed && onGive && blank.accepted && (

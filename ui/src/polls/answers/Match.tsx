@@ -1,7 +1,9 @@
 import { Check } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { shuffled } from '../kinds'
+import { Grip } from './Grip'
 import { OptionPicture } from './OptionPicture'
+import { useDrag } from './useDrag'
 import { field, type AnswerProps } from './props'
 
 const letter = (i: number) => String.fromCharCode(65 + i)
@@ -21,14 +23,19 @@ export function Match({ asked, given, open, revealed, onGive, seed }: AnswerProp
     const next = to ? [...others, { left: id, right: to }] : others
     if (next.length > 0) onGive?.({ kind: 'match', match: { pairs: next } })
   }
+  const drag = useDrag((what, on) => take(on, what))
   return (
-    <div className="grid gap-[0.8em] sm:grid-cols-2">
+    <div className="grid gap-[0.8em] sm:grid-cols-2" data-drags>
       <ul className="flex flex-col gap-[0.45em]">
         {left.map((o) => {
           const mine = taken.find((p) => p.left === o.id)?.right ?? ''
           const key = pairs.find((p) => p.left === o.id)?.right
           return (
-            <li key={o.id} className="rounded-[0.5em] border-2 border-edge bg-paper px-[0.6em] py-[0.4em]">
+            <li
+              key={o.id}
+              data-drop={onGive && open ? o.id : undefined}
+              className={`rounded-[0.5em] border-2 px-[0.6em] py-[0.4em] ${drag.over === o.id ? 'border-dusk bg-dusk-soft' : 'border-edge bg-paper'}`}
+            >
               <span className="flex items-center gap-[0.6em]">
                 <OptionPicture option={o} />
                 <span dir="auto" className="grow font-semibold">
@@ -63,7 +70,12 @@ export function Match({ asked, given, open, revealed, onGive, seed }: AnswerProp
       </ul>
       <ul className="flex flex-col gap-[0.45em]" aria-label={t('poll.toChoose')}>
         {right.map((o, i) => (
-          <li key={o.id} className="flex items-center gap-[0.6em] rounded-[0.5em] bg-mist px-[0.6em] py-[0.4em]">
+          <li
+            key={o.id}
+            data-drag
+            className={`relative flex items-center gap-[0.6em] rounded-[0.5em] bg-mist px-[0.6em] py-[0.4em] ${drag.dragged === o.id ? 'z-10 shadow-lg' : ''}`}
+          >
+            {onGive && open && <Grip {...drag.handle(o.id)} />}
             <b>{letter(i)}</b>
             <OptionPicture option={o} />
             <span dir="auto">{o.text}</span>

@@ -1,7 +1,8 @@
-import { useEffect, useId, useRef, useState } from 'react'
+import { useId, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { AnswerValue } from '../../wire/types.gen'
 import { field, give, type AnswerProps } from './props'
+import { useUnsaid } from './useUnsaid'
 
 type Props = {
   value?: string
@@ -11,32 +12,21 @@ type Props = {
   /** Behind what is typed: a unit. */
   behind?: string
   long?: boolean
+  keeps?: boolean
   most: number
   numeric?: boolean
   right?: string
 }
 
 /** Something that is typed, and given with a button or Enter. */
-function Typed({ value, open, onGive, label, behind, long, most, numeric, right }: Props) {
+function Typed({ value, open, onGive, label, behind, long, keeps, most, numeric, right }: Props) {
   const { t } = useTranslation()
   const id = useId()
   const [begun, begin] = useState<string | null>(null)
   const text = begun ?? value ?? ''
   const same = text.trim() === (value ?? '')
   // What somebody has written in their own words is not lost when the class goes on, or the page goes.
-  const unsaid = useRef<(() => void) | null>(null)
-  useEffect(() => {
-    if (!open) unsaid.current?.() // it was closed meanwhile: late, and kept
-    unsaid.current = long && open && onGive && !same && text.trim() ? () => onGive(text.trim()) : null
-  })
-  useEffect(() => {
-    const give = () => unsaid.current?.()
-    addEventListener('pagehide', give)
-    return () => {
-      removeEventListener('pagehide', give)
-      give()
-    }
-  }, [])
+  useUnsaid(open, (long || keeps) && onGive && !same && text.trim() ? () => onGive(text.trim()) : null)
   const props = {
     id,
     value: text,
@@ -80,7 +70,7 @@ function Typed({ value, open, onGive, label, behind, long, most, numeric, right 
 }
 
 /** A number, as the class's language writes it. */
-export function NumberAnswer({ asked, given, open, revealed, onGive }: AnswerProps<'number'>) {
+export function NumberAnswer({ asked, given, open, revealed, onGive, keeps }: AnswerProps<'number'>) {
   const { t } = useTranslation()
   const { unit, unitRule, answer } = asked.number
   return (
@@ -92,6 +82,7 @@ export function NumberAnswer({ asked, given, open, revealed, onGive }: AnswerPro
         unit,
       })}
       behind={unitRule ? undefined : unit}
+      keeps={keeps}
       most={80}
       numeric
       right={revealed && answer ? `${answer} ${unit ?? ''}` : undefined}
@@ -100,7 +91,7 @@ export function NumberAnswer({ asked, given, open, revealed, onGive }: AnswerPro
 }
 
 /** A short text. */
-export function ShortAnswer({ asked, given, open, revealed, onGive }: AnswerProps<'short'>) {
+export function ShortAnswer({ asked, given, open, revealed, onGive, keeps }: AnswerProps<'short'>) {
   const { t } = useTranslation()
   return (
     <Typed
@@ -108,6 +99,7 @@ export function ShortAnswer({ asked, given, open, revealed, onGive }: AnswerProp
       open={open}
       onGive={onGive && ((text) => onGive({ kind: 'short', short: { text } }))}
       label={t('poll.short')}
+      keeps={keeps}
       most={200}
       right={revealed ? asked.short.accepted?.join(' / ') : undefined}
     />

@@ -12,6 +12,8 @@ export type AnswerProps<K extends Kind> = {
   revealed: boolean
   /** Left out where nobody can answer. */
   onGive?: (value: AnswerValue) => void
+  /** What was begun is given by itself when one goes on: where one goes from question to question. */
+  keeps?: boolean
   /** By what each student's own order is found; empty for the order as it is. */
   seed: string
 }

@@ -18,7 +18,7 @@ export function Chart({ tally, asked, spans }: { tally: AnswerTally; asked: Aske
     case 'ladder':
       return <Ladder chart={chart.ladder} answered={answered} />
     case 'texts':
-      return <Texts chart={chart.texts} />
+      return <Texts chart={chart.texts} answered={answered} />
     case 'grid':
       return <Grid chart={chart.grid} answered={answered} />
     case 'points':

@@ -8,6 +8,9 @@ export function Grid({ chart, answered }: { chart: GridChart; answered: number }
   const tint = (count: number) => ({
     background: `color-mix(in srgb, var(--color-dusk) ${answered ? Math.round((45 * count) / answered) : 0}%, var(--color-paper))`,
   })
+  // A class sees what was written only when no more can come unread.
+  if (!chart.columns && answered > 0 && chart.rows.every((row) => row.cells.length === 0))
+    return <p className="text-slate">{t('poll.textsLater')}</p>
   if (!chart.columns)
     return (
       <ol className="flex flex-col gap-[0.5em]">

@@ -3,8 +3,10 @@ import type { TextsChart } from '../../wire/types.gen'
 import { VerdictSign } from './VerdictSign'
 
 /** What was written, with how often. */
-export function Texts({ chart }: { chart: TextsChart }) {
+export function Texts({ chart, answered }: { chart: TextsChart; answered: number }) {
   const { t } = useTranslation()
+  // A class sees what was written only when no more can come unread.
+  if (chart.texts.length === 0 && answered > 0) return <p className="text-slate">{t('poll.textsLater')}</p>
   return (
     <ul className="flex flex-wrap gap-[0.45em]">
       {chart.texts.map((one) => (

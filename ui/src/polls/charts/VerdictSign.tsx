@@ -8,11 +8,17 @@ const signs = {
   wrong: { Sign: X, look: 'text-rose' },
 }
 
-/** Right, partly or wrong, by a sign with its word. */
-export function VerdictSign({ verdict }: { verdict?: Verdict }) {
+/** Right, partly or wrong, by a sign with its word, which is written beside it where it is named. */
+export function VerdictSign({ verdict, named }: { verdict?: Verdict; named?: boolean }) {
   const { t } = useTranslation()
   if (!verdict) return null
   const { Sign, look } = signs[verdict]
+  if (named)
+    return (
+      <span className={`inline-flex items-center gap-1 ${look}`}>
+        <Sign size="1.1em" aria-hidden="true" /> {t(`poll.verdict_${verdict}`)}
+      </span>
+    )
   return (
     <span className={look}>
       <Sign size="1.1em" role="img" aria-label={t(`poll.verdict_${verdict}`)} />

@@ -6,6 +6,7 @@ import { Button } from '../../kit/Button'
 import type { Option } from '../../wire/types.gen'
 import { option } from '../kinds'
 import { MistakeName } from './MistakeName'
+import { OrderMistakes } from './Mistakes'
 import { field, type FieldsProps, type PickPicture } from './props'
 import { Rows } from './Rows'
 
@@ -135,12 +136,18 @@ export function OrderFields({ asked, onAsked, pick }: FieldsProps<'order'>) {
   return (
     <>
       <OptionRows
+        legend={t('question.inOrder')}
         most={8}
         pick={pick}
         options={asked.order.options}
         onOptions={(options) => onAsked({ kind: 'order', order: { ...asked.order, options } })}
       />
       <p className="text-sm text-slate">{t('question.orderRight')}</p>
+      <OrderMistakes
+        options={asked.order.options}
+        mistakes={asked.order.mistakes}
+        onMistakes={(mistakes) => onAsked({ kind: 'order', order: { ...asked.order, mistakes } })}
+      />
     </>
   )
 }
@@ -150,6 +157,7 @@ export function RankFields({ asked, onAsked, pick }: FieldsProps<'rank'>) {
   return (
     <>
       <OptionRows
+        legend={t('question.inOrder')}
         most={8}
         pick={pick}
         options={asked.rank.options}

@@ -23,6 +23,26 @@ const boxOf = (a: PlacePoint, b: PlacePoint): PlacePoint[] => {
     { x, y: d },
   ]
 }
+
+/** How many corners an area has at most (core/poll), and how far apart those of a drawn one are. */
+const MOST = 60
+const APART = 0.012
+
+/** The corners of a line that was drawn around something: no more than an area may have. */
+export function cornersOf(line: PlacePoint[]): PlacePoint[] {
+  const far: PlacePoint[] = []
+  for (const p of line) {
+    const last = far.at(-1)
+    if (!last || Math.hypot(p.x - last.x, p.y - last.y) > APART) far.push(p)
+  }
+  const every = Math.ceil(far.length / MOST)
+  return far.filter((_, i) => i % every === 0)
+}
+
+/** Whether an area is a box, which can be written in percent. */
+const isBox = ({ corners: [a, b, c, d], corners }: PlaceArea) =>
+  corners.length === 4 && a!.y === b!.y && b!.x === c!.x && c!.y === d!.y && d!.x === a!.x
+
 const fresh = (corners: PlacePoint[]): PlaceArea => ({ id: option().id, name: '', corners, right: true })
 
 /** A picture with areas: drawn over it, or written in percent. */
@@ -33,14 +53,19 @@ export function PlacesFields({ asked, onAsked, pick }: FieldsProps<'places'>) {
   const over = useRef<HTMLDivElement>(null)
   const [from, setFrom] = useState<PlacePoint | null>(null)
   const [to, setTo] = useState<PlacePoint | null>(null)
+  const [free, setFree] = useState(false)
+  const [line, setLine] = useState<PlacePoint[]>([])
   const put = (part: Partial<typeof places>) => onAsked({ kind: 'places', places: { ...places, ...part } })
   const at = (e: PointerEvent) => {
     const box = over.current!.getBoundingClientRect()
     return { x: round((e.clientX - box.left) / box.width), y: round((e.clientY - box.top) / box.height) }
   }
   function up(end: PlacePoint) {
-    if (from && Math.abs(from.x - end.x) > LEAST && Math.abs(from.y - end.y) > LEAST && areas.length < 20)
-      put({ areas: [...areas, fresh(boxOf(from, end))] })
+    const corners = free ? cornersOf(line) : from && boxOf(from, end)
+    const wide = (side: 'x' | 'y') =>
+      corners && Math.max(...corners.map((c) => c[side])) - Math.min(...corners.map((c) => c[side])) > LEAST
+    if (corners && corners.length > 2 && wide('x') && wide('y') && areas.length < 20)
+      put({ areas: [...areas, fresh(corners)] })
     setFrom(null)
     setTo(null)
   }
@@ -67,10 +92,16 @@ export function PlacesFields({ asked, onAsked, pick }: FieldsProps<'places'>) {
           dir="ltr"
           onPointerDown={(e) => {
             e.currentTarget.setPointerCapture(e.pointerId)
+            setLine([at(e)])
             setFrom(at(e))
             setTo(at(e))
           }}
-          onPointerMove={(e) => from && setTo(at(e))}
+          onPointerMove={(e) => {
+            if (!from) return
+            const here = at(e)
+            setLine((before) => [...before, here])
+            setTo(at(e))
+          }}
           onPointerUp={(e) => up(at(e))}
           onPointerCancel={() => setFrom(null)}
         >
@@ -80,8 +111,19 @@ export function PlacesFields({ asked, onAsked, pick }: FieldsProps<'places'>) {
             draggable={false}
             className="block max-h-[40vh] max-w-full rounded"
           />
-          <PictureAreas areas={from && to ? [...areas, fresh(boxOf(from, to))] : areas} />
+          <PictureAreas areas={from && to ? [...areas, fresh(free ? cornersOf(line) : boxOf(from, to))] : areas} />
         </div>
+      )}
+      {places.picture && (
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-4 accent-dusk"
+            checked={free}
+            onChange={(e) => setFree(e.target.checked)}
+          />
+          {t('question.drawFree')}
+        </label>
       )}
       {places.picture && <p className="text-sm text-slate">{t('question.placesHint')}</p>}
       {places.picture && (
@@ -130,7 +172,7 @@ export function PlacesFields({ asked, onAsked, pick }: FieldsProps<'places'>) {
 /** Where an area of four corners lies, in percent: another way than drawing it. */
 function Edges({ area, n, onCorners }: { area: PlaceArea; n: number; onCorners: (to: PlacePoint[]) => void }) {
   const { t } = useTranslation()
-  if (area.corners.length !== 4) return null
+  if (!isBox(area)) return null
   const [a, , c] = area.corners as [PlacePoint, PlacePoint, PlacePoint, PlacePoint]
   const edges = { left: a.x, top: a.y, right: c.x, bottom: c.y }
   return (

@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { pictureURL } from '../../frame/pictures/pictures'
 import { Button } from '../../kit/Button'
 import type { Option, Question } from '../../wire/types.gen'
+import { SoundField } from '../sound/SoundField'
 import { allKinds, fresh, option, optionsOf, type Kind } from '../kinds'
 import { Fields } from './Fields'
 import { field, type PickPicture } from './props'
@@ -19,8 +20,8 @@ type Props = {
 
 /** A question of another kind; what was offered before is offered again where that can be. */
 export function ofKind(q: Question, kind: Kind): Question {
-  const { text, picture, objectives, why, sure, seconds, shuffle } = q
-  const common = { text, picture, objectives, why, sure, seconds, shuffle }
+  const { text, picture, sound, link, objectives, why, sure, seconds, shuffle, insteadOf } = q
+  const common = { text, picture, sound, link, objectives, why, sure, seconds, shuffle, insteadOf }
   const body = fresh[kind]()
   const before: Option[] = optionsOf(q).map(({ id, text: words, picture: shown }) => ({
     id,
@@ -99,6 +100,18 @@ export function QuestionFields({ question, onQuestion, pick, children }: Props) 
               dir="auto"
               value={question.why ?? ''}
               onChange={(e) => put({ why: e.target.value || undefined })}
+              className={field}
+            />
+          </label>
+          {pick && <SoundField sound={question.sound} onSound={(sound) => put({ sound })} />}
+          <label className="flex flex-col gap-1">
+            {t('question.link')}
+            <input
+              type="url"
+              inputMode="url"
+              placeholder="https://"
+              value={question.link ?? ''}
+              onChange={(e) => put({ link: e.target.value || undefined })}
               className={field}
             />
           </label>

@@ -1,6 +1,7 @@
 import { useTranslation } from 'react-i18next'
 import type { Option } from '../../wire/types.gen'
 import { option } from '../kinds'
+import { PairMistakes } from './Mistakes'
 import { OptionRows } from './Options'
 import { field, type FieldsProps } from './props'
 import { Rows } from './Rows'
@@ -62,6 +63,17 @@ export function MatchFields({ asked, onAsked, pick }: FieldsProps<'match'>) {
         pick={pick}
         options={more}
         onOptions={(others) => put(rows, others)}
+      />
+      <PairMistakes
+        from={match.left}
+        to={match.right}
+        mistakes={(match.mistakes ?? []).map(({ name, left, right }) => ({ name, from: left, to: right }))}
+        onMistakes={(to) =>
+          onAsked({
+            kind: 'match',
+            match: { ...match, mistakes: to?.map((m) => ({ name: m.name, left: m.from, right: m.to })) },
+          })
+        }
       />
     </div>
   )
@@ -132,6 +144,12 @@ export function BoxesFields({ asked, onAsked, pick }: FieldsProps<'boxes'>) {
           </>
         )}
       </Rows>
+      <PairMistakes
+        from={boxes.things}
+        to={boxes.boxes}
+        mistakes={(boxes.mistakes ?? []).map(({ name, thing, box }) => ({ name, from: thing, to: box }))}
+        onMistakes={(to) => put({ mistakes: to?.map((m) => ({ name: m.name, thing: m.from, box: m.to })) })}
+      />
     </div>
   )
 }

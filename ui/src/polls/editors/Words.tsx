@@ -1,6 +1,7 @@
 import { useTranslation } from 'react-i18next'
-import type { TextMistake, TextPart } from '../../wire/types.gen'
+import type { TextBlank as Blank, TextMistake, TextPart } from '../../wire/types.gen'
 import { option } from '../kinds'
+import { BlankMistakes } from './Mistakes'
 import { MistakeName } from './MistakeName'
 import { field, type FieldsProps } from './props'
 import { Rows } from './Rows'
@@ -79,10 +80,14 @@ function Slips({ slips, onSlips }: { slips: number; onSlips: (slips: number) => 
   )
 }
 
-/** The parts of a text in which each pair of brackets is a blank with what is right in it. */
-export function partsOf(text: string, choose: boolean, others: string[]): TextPart[] {
+/**
+ * The parts of a text in which each pair of brackets is a blank with what is right in it. The
+ * blanks keep what is known of those that stood in their places.
+ */
+export function partsOf(text: string, choose: boolean, others: string[], before: Blank[] = []): TextPart[] {
   const parts: TextPart[] = []
   const rights: string[] = []
+  let n = 0
   for (const [i, piece] of text.split(/\[([^\]]*)\]/).entries()) {
     if (i % 2 === 0) {
       if (piece) parts.push({ text: piece })
@@ -93,7 +98,8 @@ export function partsOf(text: string, choose: boolean, others: string[]): TextPa
       .map((x) => x.trim())
       .filter(Boolean)
     if (accepted[0]) rights.push(accepted[0])
-    parts.push({ blank: { id: option().id, accepted } })
+    const was = before[n++]
+    parts.push({ blank: { id: was?.id ?? option().id, accepted, ...(was?.mistakes && { mistakes: was.mistakes }) } })
   }
   const offered = [...new Set([...rights, ...others])].sort((a, b) => a.localeCompare(b))
   if (choose && offered.length > 1) for (const { blank } of parts) if (blank) blank.offered = offered
@@ -110,7 +116,7 @@ export function BlanksFields({ asked, onAsked }: FieldsProps<'blanks'>) {
   const rights = blanks.map((b) => b.accepted?.[0] ?? '')
   const others = [...new Set(blanks.flatMap((b) => b.offered ?? []))].filter((o) => !rights.includes(o))
   const put = (words: string, pick: boolean, more: string[], forgiven = slips) =>
-    onAsked({ kind: 'blanks', blanks: { parts: partsOf(words, pick, more), slips: forgiven } })
+    onAsked({ kind: 'blanks', blanks: { parts: partsOf(words, pick, more, blanks), slips: forgiven } })
   return (
     <div className="flex flex-col gap-3">
       <label className="flex flex-col gap-1 font-semibold">
@@ -146,6 +152,17 @@ export function BlanksFields({ asked, onAsked }: FieldsProps<'blanks'>) {
         </label>
       ) : (
         <Slips slips={slips} onSlips={(n) => put(text, choose, others, n)} />
+      )}
+      {blanks.length > 0 && (
+        <BlankMistakes
+          key={blanks.length}
+          blanks={blanks}
+          onBlanks={(to) => {
+            let n = 0
+            const next = parts.map((p) => (p.blank ? { blank: to[n++]! } : p))
+            onAsked({ kind: 'blanks', blanks: { ...asked.blanks, parts: next } })
+          }}
+        />
       )}
     </div>
   )

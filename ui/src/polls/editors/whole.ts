@@ -12,8 +12,11 @@ const named = (list: TextMistake[] | undefined) =>
     .filter((m) => m.name.trim() && m.texts.length > 0)
 const some = <T>(list: T[] | undefined) => (list && list.length > 0 ? list : undefined)
 
+const isLink = (text: string) => URL.canParse(text) && /^https?:$/.test(new URL(text).protocol)
+
 /** A question without what was begun and not filled in. */
-export function whole(q: Question): Question {
+export function whole(asked: Question): Question {
+  const q = asked.link && !isLink(asked.link) ? { ...asked, link: undefined } : asked
   switch (q.kind) {
     case 'choice':
       return { ...q, choice: { options: filled(q.choice.options) } }
@@ -21,8 +24,14 @@ export function whole(q: Question): Question {
       return { ...q, several: { options: filled(q.several.options) } }
     case 'rank':
       return { ...q, rank: { options: filled(q.rank.options) } }
-    case 'order':
-      return { ...q, order: { ...q.order, options: filled(q.order.options) } }
+    case 'order': {
+      const options = filled(q.order.options)
+      // An order that lacks something, or has what is there no more, is none.
+      const mistakes = q.order.mistakes?.filter(
+        (m) => m.name.trim() && m.order.length === options.length && options.every((o) => m.order.includes(o.id)),
+      )
+      return { ...q, order: { options, mistakes: some(mistakes) } }
+    }
     case 'short':
       return {
         ...q,
@@ -47,7 +56,14 @@ export function whole(q: Question): Question {
       const both = pairs.filter(
         (p) => l.some((o) => o.id === p.left) && right.some((o) => o.id === p.right && written(o)),
       )
-      if (both.length === 0) return q
+      const mistakes = q.match.mistakes?.filter(
+        (m) =>
+          m.name.trim() &&
+          both.some((p) => p.left === m.left) &&
+          right.some((o) => o.id === m.right && written(o)) &&
+          !both.some((p) => p.left === m.left && p.right === m.right),
+      )
+      if (both.length === 0) return { ...q, match: { ...q.match, mistakes: undefined } }
       return {
         ...q,
         match: {
@@ -55,6 +71,7 @@ export function whole(q: Question): Question {
           left: l.filter((o) => both.some((p) => p.left === o.id)),
           right: right.filter(written),
           pairs: both,
+          mistakes: some(mistakes),
         },
       }
     }
@@ -63,7 +80,14 @@ export function whole(q: Question): Question {
       const homes = (q.boxes.homes ?? []).filter(
         (h) => boxes.some((b) => b.id === h.box) && things.some((o) => o.id === h.thing),
       )
-      return { ...q, boxes: { ...q.boxes, boxes, things, homes: some(homes) } }
+      const mistakes = q.boxes.mistakes?.filter(
+        (m) =>
+          m.name.trim() &&
+          boxes.some((b) => b.id === m.box) &&
+          things.some((o) => o.id === m.thing) &&
+          !homes.some((h) => h.thing === m.thing && h.box === m.box),
+      )
+      return { ...q, boxes: { ...q.boxes, boxes, things, homes: some(homes), mistakes: some(mistakes) } }
     }
     default:
       return q

@@ -1,6 +1,7 @@
 import { useTranslation } from 'react-i18next'
 import type { Frame } from '../../wire/types.gen'
 import { PaperSettings } from './PaperSettings'
+import { RowSettings } from './RowSettings'
 import { Laying } from '../../kit/Laying'
 import { Sharing } from '../../kit/Sharing'
 import { Typed } from '../../kit/Typed'
@@ -29,9 +30,15 @@ export function Settings({ frame }: { frame: Frame }) {
         rows={2}
         onChange={(prompt) => set({ prompt })}
       />
-      <Sharing frame={frame} onSet={set} />
-      <Laying layout={frame.layout} onSet={(layout) => set({ layout })} />
-      <PaperSettings paper={frame.paper} onSet={(paper) => set({ paper })} />
+      <RowSettings frame={frame} onSet={(as) => set({ set: { as } })} />
+      {/* Questions in a row have the screen to themselves. */}
+      {!frame.set && (
+        <>
+          <Sharing frame={frame} onSet={set} />
+          <Laying layout={frame.layout} onSet={(layout) => set({ layout })} />
+          <PaperSettings paper={frame.paper} onSet={(paper) => set({ paper })} />
+        </>
+      )}
       <label className="flex items-center justify-between gap-3">
         <span className="text-sm font-semibold">{t('prepare.timer')}</span>
         <select

@@ -1,9 +1,12 @@
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Chart } from '../../polls/charts/Chart'
 import type { Staff } from '../../wire/lesson'
 import type { Element, Frame, Outcome } from '../../wire/types.gen'
 import { useLessonState } from '../../wire/hooks/useLesson'
 import { Advice } from './Advice'
+import { GroupsByAnswers } from './GroupsByAnswers'
+import { InRow } from './InRow'
 import { Moved } from './Moved'
 import { People } from './People'
 import { SameSaid } from './SameSaid'
@@ -13,9 +16,15 @@ import { Talking } from './Talking'
 export function Answers({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
   const outcomes = useLessonState((s) => s.outcomes)
-  const polls = frame.prepared.filter((m) => m.kind === 'poll') as Array<Element & { kind: 'poll' }>
+  const all = frame.prepared.filter((m) => m.kind === 'poll') as Array<Element & { kind: 'poll' }>
+  // Of questions in a row one is looked at, by itself the one that is asked.
+  const [picked, pick] = useState('')
+  const asked = all.findLast((p) => staff.state.polls[p.id]?.phase === 'open' && !frame.set?.ownPace)
+  const one = all.find((p) => p.id === picked) ?? asked
+  const polls = frame.set ? (one ? [one] : []) : all
   return (
     <div className="flex flex-col gap-8">
+      {frame.set && <InRow frame={frame} onQuestion={pick} />}
       {polls.map((mark) => {
         const outcome = outcomes.get(mark.id)
         // Of a frame that the class has not reached nothing was asked yet.
@@ -80,8 +89,9 @@ function OneQuestion({ mark, outcome, frame, staff }: Props) {
         {outcome.moved && <Moved moved={outcome.moved} round={round} />}
       </div>
       <div className="flex flex-col gap-4">
-        {outcome.next && <Advice mark={mark} advised={outcome.next} staff={staff} />}
+        {outcome.next && <Advice mark={mark} frame={frame} advised={outcome.next} staff={staff} />}
         <Talking mark={mark} staff={staff} />
+        {answered > 1 && <GroupsByAnswers mark={mark} staff={staff} />}
         <People mark={mark} outcome={outcome} frame={frame} />
       </div>
     </section>
@@ -111,7 +121,11 @@ function Shares({
       {parts.map(
         ({ count, words, look }, i) =>
           count > 0 && (
-            <li key={i} className={`min-w-fit px-2.5 py-1 whitespace-nowrap ${look}`} style={{ flexGrow: count }}>
+            <li
+              key={i}
+              className={`min-w-fit basis-0 px-2.5 py-1 whitespace-nowrap ${look}`}
+              style={{ flexGrow: count }}
+            >
               {words} · {percent[i]} %
             </li>
           ),

@@ -37,15 +37,40 @@ function Sorted({ poll, round }: { poll: string; round: number }) {
     gcTime: 0,
     refetchOnWindowFocus: false,
   })
+  const lesson = useStaffLesson()
   const [changed, change] = useState<Group[] | null>(null)
+  const [shown, setShown] = useState(false)
   const alike = reply.data
   if (!alike) return reply.isError ? <Refusal code={codeOf(reply.error)} /> : <p role="status">{t('loading')}</p>
   if (alike.notes.length < 2) return <p>{t('alike.few')}</p>
   const groups = changed ?? offered(alike, 'alike', () => '')
+  /** The groups as the class sees them: a name, how many, a few of the texts. */
+  const inFront = async () => {
+    const said = (ids: string[]) => alike.notes.filter((n) => ids.includes(n.id)).map((n) => n.text.slice(0, 200))
+    const show = groups.slice(0, 24).map((g) => ({
+      name: g.name.slice(0, 200),
+      count: g.notes.length,
+      texts: [...new Set(said(g.notes))].slice(0, 4),
+    }))
+    setShown(await lesson.give({ kind: 'front', front: { kind: 'poll', poll, groups: show } }))
+  }
   return (
     <div className="flex flex-col gap-3">
       {groups.length === 0 && <p className="text-slate">{t('alike.none')}</p>}
-      <Groups groups={groups} notes={alike.notes} onChange={change} />
+      <Groups
+        groups={groups}
+        notes={alike.notes}
+        onChange={(to) => {
+          setShown(false)
+          change(to)
+        }}
+      />
+      {groups.length > 0 && (
+        <div className="flex flex-wrap items-center gap-3">
+          <Button onClick={() => void inFront()}>{t('asking.sameInFront')}</Button>
+          <span role="status">{shown && t('asking.sameShown')}</span>
+        </div>
+      )}
     </div>
   )
 }

@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useEffect, useEffectEvent, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
-import { answersIn } from '../../rules/answers'
+import { answersIn, isAnswer } from '../../rules/answers'
 import { PollCard } from '../../polls/PollCard'
 import { Remarks, remarksOn } from '../../frame/Remarks'
 import { Workplace } from '../../frame/Workplace'
@@ -48,7 +48,7 @@ export function Large({ part, frame, onFront, onStep, at, of }: Props) {
       <Workplace
         frame={frame}
         sheet={sheet?.sheet ?? null}
-        marks={marks.filter((m) => m.kind !== 'answer' && m.kind !== 'remark')}
+        marks={marks.filter((m) => !isAnswer(m) && m.kind !== 'remark')}
         me="staff"
         mayAdd={sheet !== undefined}
         poll={(mark) => (

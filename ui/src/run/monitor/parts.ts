@@ -1,3 +1,4 @@
+import { isAnswer } from '../../rules/answers'
 import type { TFunction } from 'i18next'
 import { groupOwner, type Shown } from '../../wire/sheets'
 import type { Arrangement, Element, Person } from '../../wire/types.gen'
@@ -70,7 +71,7 @@ export function groupParts(groups: string[][], people: People, byOwner: Marks, t
   const parts = groups.map((ids, i) => part(groupOwner(i + 1), t('groups.name', { n: i + 1 }), ids, people))
   const now = new Set(parts.map((p) => p.owner))
   for (const [owner, marks] of byOwner) {
-    if (now.has(owner) || marks.every((m) => m.kind === 'answer')) continue
+    if (now.has(owner) || marks.every((m) => isAnswer(m))) continue
     const group = /^group-(\d+)$/.exec(owner)
     const name = group ? t('groups.name', { n: group[1] }) : (people.get(owner)?.name ?? t('sharing.class_short'))
     parts.push({ ...part(owner, name, [], people), members: t('groups.before') })

@@ -1,3 +1,4 @@
+import { isAnswer } from '../../rules/answers'
 import { Eraser } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useTranslation } from 'react-i18next'
@@ -13,7 +14,7 @@ export function ClearMenu({ sheet, marks }: { sheet: string; marks: readonly Ele
   const { t } = useTranslation()
   const lesson = useLesson()
   const people = useLessonState((s) => s.people)
-  const authors = new Set(marks.filter((m) => m.kind !== 'answer' && !isRemoved(m)).map((m) => m.author ?? ''))
+  const authors = new Set(marks.filter((m) => !isAnswer(m) && !isRemoved(m)).map((m) => m.author ?? ''))
   if (authors.size === 0) return null
   const clear = (author?: string) => lesson.do(sheet, { kind: 'clear', clear: author ? { author } : {} })
   const students = [...authors]

@@ -2,6 +2,7 @@ import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
 import type { Staff } from '../../wire/lesson'
 import type { Frame, Phase } from '../../wire/types.gen'
+import { RowSteps } from '../asking/InRow'
 import { useLessonState } from '../../wire/hooks/useLesson'
 import { useStaffLesson } from '../../wire/hooks/useStaff'
 
@@ -10,6 +11,7 @@ export function PollControls({ frame, staff }: { frame: Frame; staff: Staff }) {
   const { t } = useTranslation()
   const lesson = useStaffLesson()
   const outcomes = useLessonState((s) => s.outcomes)
+  if (frame.set) return <RowSteps frame={frame} staff={staff} />
   return frame.prepared.map((mark) => {
     // A poll on a frame that no student can be on yet has no phase.
     const now = staff.state.polls[mark.id]

@@ -1,3 +1,4 @@
+import { isAnswer } from '../../rules/answers'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { textOf } from '../../frame/paint/geometry'
@@ -14,7 +15,7 @@ import { ago } from '../../words/words'
 
 /** Lines that their drawer has rubbed out are left to them. */
 const isAway = (m: Element) =>
-  m.kind !== 'answer' && (isHidden(m) || (isRemoved(m) && (m.kind !== 'stroke' || m.standing?.by !== m.author)))
+  !isAnswer(m) && (isHidden(m) || (isRemoved(m) && (m.kind !== 'stroke' || m.standing?.by !== m.author)))
 
 /** How often it is looked what is away. */
 const CALM_MS = 300

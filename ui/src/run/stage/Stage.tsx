@@ -56,7 +56,7 @@ export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Pr
   const people = useCalmState((s) => s.people, CALM_MS)
   useHearingOutcomes(frame)
   const nameOf = useCallback((id: string) => people.get(id)?.name ?? t('frame.somebody'), [people, t])
-  const natural = frame.arrangement === 'class' ? 'frame' : 'everyone'
+  const natural = frame.set ? 'answers' : frame.arrangement === 'class' ? 'frame' : 'everyone'
   const [picked, setPicked] = useState<{ frame: string; tab: string } | null>(null)
   const tab = looking ? 'everyone' : picked?.frame === frame.id ? picked.tab : natural
   const trigger =
@@ -72,9 +72,11 @@ export function Stage({ staff, looking, onLook, onOpen, onFront, onGallery }: Pr
     >
       <div className="flex flex-wrap items-center gap-2 px-3 pt-2">
         <Tabs.List aria-label={frame.title} className="flex gap-1">
-          <Tabs.Trigger value="frame" className={trigger}>
-            {t('run.tabFrame')}
-          </Tabs.Trigger>
+          {!frame.set && (
+            <Tabs.Trigger value="frame" className={trigger}>
+              {t('run.tabFrame')}
+            </Tabs.Trigger>
+          )}
           <Tabs.Trigger value="everyone" className={trigger}>
             {t('run.tabEveryone')}
           </Tabs.Trigger>
