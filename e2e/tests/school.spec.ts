@@ -27,6 +27,17 @@ async function letter(page: Page, subject: RegExp) {
   return (await found.first().getByRole('link').getAttribute('href'))!
 }
 
+/** Lets the first request there wait on its way, so that the next would overtake it. */
+async function slowAtFirst(page: Page, path: string) {
+  let first = true
+  await page.route(path, async (route) => {
+    const wait = first
+    first = false
+    if (wait) await new Promise((over) => setTimeout(over, 1500))
+    await route.continue()
+  })
+}
+
 test('a colleague comes by mail, forgets the password, and sets up a second factor', async ({ browser }) => {
   const ines = await device(browser, server.url)
   await signIn(ines)
@@ -165,9 +176,16 @@ test('a name card on another device, a typed name tied, and the groups of the cl
   // Seats and groups are kept for lessons.
   await ines.getByRole('tab', { name: 'Seats' }).click()
   await accessible(ines)
+  await slowAtFirst(ines, '**/api/classes/*/plan')
   await ines.getByRole('button', { name: 'Row 1, seat 1: Amara' }).click()
   await ines.getByRole('button', { name: 'Row 5, seat 6: free' }).click()
+  await ines.getByRole('button', { name: 'Row 1, seat 2: ' }).click()
+  await ines.getByRole('button', { name: 'Row 1, seat 1: free' }).click()
+  const seated = ines.waitForResponse('**/api/classes')
   await expect(ines.getByRole('button', { name: 'Row 5, seat 6: Amara' })).toBeVisible()
+  await seated
+  await expect(ines.getByRole('button', { name: 'Row 5, seat 6: Amara' })).toBeVisible()
+  await expect(ines.getByRole('button', { name: 'Row 1, seat 2: free' })).toBeVisible()
   await ines.getByRole('tab', { name: 'Groups' }).click()
   await ines.getByLabel('One student').selectOption('Liv')
   await ines.getByLabel('The other student').selectOption('Uma')
@@ -241,6 +259,8 @@ test('a teacher works in German, with a class in English; the school sets its le
   await signIn(ines)
   await ines.getByRole('link', { name: 'Ines Aldana' }).click()
   await accessible(ines)
+  // Of two choices made at once the first is slow on its way; both hold.
+  await slowAtFirst(ines, '**/api/settings')
   await ines.getByLabel("The class's language").selectOption('en')
   await ines.getByLabel('Your language').selectOption('de')
   await expect(ines.getByRole('heading', { level: 1, name: 'Einstellungen' })).toBeVisible()

@@ -39,7 +39,7 @@ export function Settings() {
   const me = useMe()
   const { act, problem } = useAct('me')
   const own = me.data?.teacher?.settings
-  const set = useMerged(own, (next) => void act(() => call('POST', '/settings', next satisfies OwnSettings)))
+  const set = useMerged(own, (next) => act(() => call('POST', '/settings', next satisfies OwnSettings)))
   if (me.data && !me.data.teacher) return <ToSignIn />
   return (
     <Rooms room="settings">

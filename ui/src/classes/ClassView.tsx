@@ -27,7 +27,7 @@ const rooms = ['students', 'groups', 'seats', 'teachers', 'records'] as const
 export function ClassView() {
   const { t } = useTranslation()
   const { class: id } = useParams()
-  const { book, change, fetchFile, problem } = useClasses()
+  const { book, change, changePlan, fetchFile, problem } = useClasses()
   const page = book.data?.classes.find((c) => c.id === id)
   useTitle(page?.name ?? t('classes.title'))
   if (problem === 'sign-in-needed') return <ToSignIn />
@@ -54,10 +54,10 @@ export function ClassView() {
               <Students page={page} others={book.data.classes} change={change} onFile={fetchFile} />
             </Tabs.Content>
             <Tabs.Content value="groups">
-              <Groups page={page} change={change} />
+              <Groups page={page} onChange={(to) => changePlan(page, to)} />
             </Tabs.Content>
             <Tabs.Content value="seats">
-              <Seats page={page} change={change} />
+              <Seats page={page} onChange={(seats) => changePlan(page, { seats })} />
             </Tabs.Content>
             <Tabs.Content value="teachers">
               <Together page={page} colleagues={book.data.colleagues} change={change} />

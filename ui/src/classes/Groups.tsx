@@ -5,19 +5,17 @@ import { Button } from '../kit/Button'
 import { Typed } from '../kit/Typed'
 import type { ClassGroups, ClassPage, ClassPlan } from '../wire/types.gen'
 import { Apart } from './Apart'
-import type { Change } from './useClasses'
 
 const MOST = 40
 
 /** The ways in which a class is divided into groups, and who should not be in one. */
-export function Groups({ page, change }: { page: ClassPage; change: Change }) {
+export function Groups({ page, onChange }: { page: ClassPage; onChange: (to: Partial<ClassPlan>) => void }) {
   const { t } = useTranslation()
-  const save = (plan: Partial<ClassPlan>) => void change(`/classes/${page.id}/plan`, { ...page.plan, ...plan })
   const { sets } = page.plan
   const set = (id: string, to: Partial<ClassGroups>) =>
-    save({ sets: sets.map((s) => (s.id === id ? { ...s, ...to } : s)) })
+    onChange({ sets: sets.map((s) => (s.id === id ? { ...s, ...to } : s)) })
   const add = () =>
-    save({
+    onChange({
       sets: [
         ...sets,
         { id: crypto.randomUUID(), name: t('classGroups.nameNew', { n: sets.length + 1 }), groups: [[], []] },
@@ -32,14 +30,14 @@ export function Groups({ page, change }: { page: ClassPage; change: Change }) {
           set={s}
           page={page}
           onSet={(to) => set(s.id, to)}
-          onRemove={() => save({ sets: sets.filter((o) => o.id !== s.id) })}
+          onRemove={() => onChange({ sets: sets.filter((o) => o.id !== s.id) })}
         />
       ))}
       <Button className="self-start" onClick={add}>
         <Plus size={17} aria-hidden="true" />
         {t('classGroups.add')}
       </Button>
-      <Apart page={page} onSave={(apart) => save({ apart })} />
+      <Apart page={page} onSave={(apart) => onChange({ apart })} />
     </div>
   )
 }

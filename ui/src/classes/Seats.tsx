@@ -1,12 +1,11 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { ClassPage, ClassSeats } from '../wire/types.gen'
-import type { Change } from './useClasses'
 
 const MOST = 20
 
 /** Who sits where: choose somebody, then a seat; a seat that is taken is freed. */
-export function Seats({ page, change }: { page: ClassPage; change: Change }) {
+export function Seats({ page, onChange }: { page: ClassPage; onChange: (seats: ClassSeats) => void }) {
   const { t } = useTranslation()
   const [chosen, choose] = useState<string | null>(null)
   const { seats } = page.plan
@@ -16,20 +15,19 @@ export function Seats({ page, change }: { page: ClassPage; change: Change }) {
     return found?.apart ?? found?.name ?? ''
   }
   const standing = students.filter((s) => !seats.at.includes(s.id))
-  const save = (next: ClassSeats) => void change(`/classes/${page.id}/plan`, { ...page.plan, seats: next })
   function resize(rows: number, columns: number) {
     const at = Array.from({ length: rows * columns }, (_, i) => {
       const [row, column] = [Math.floor(i / columns), i % columns]
       return row < seats.rows && column < seats.columns ? (seats.at[row * seats.columns + column] ?? '') : ''
     })
-    save({ rows, columns, at })
+    onChange({ rows, columns, at })
   }
   function press(i: number) {
     const at = seats.at.map((id) => (id === chosen ? '' : id))
     const taken = seats.at[i] ?? ''
     at[i] = taken && !chosen ? '' : (chosen ?? '')
     choose(taken && taken !== chosen ? taken : null)
-    save({ ...seats, at })
+    onChange({ ...seats, at })
   }
   const size = (what: 'rows' | 'columns', value: number, set: (n: number) => void) => (
     <label className="flex items-center gap-2">
