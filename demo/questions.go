@@ -119,6 +119,16 @@ func knowledge() lesson.Board {
 	)
 }
 
+// game makes cards of words, two and two of which belong together.
+func game(words ...string) poll.Body {
+	cards := offered("w", words...)
+	m := &poll.Memory{}
+	for i := 0; i < len(cards); i += 2 {
+		m.Pairs = append(m.Pairs, poll.CardPair{One: cards[i], Other: cards[i+1]})
+	}
+	return poll.Body{Kind: poll.KindMemory, Memory: m}
+}
+
 // row asks questions in a row.
 func (p *page) row(s lesson.Set, questions ...poll.Question) *page {
 	for _, q := range questions {
@@ -182,5 +192,10 @@ func parting() lesson.Board {
 					offered("z", "the Sun", "*the Moon")...)},
 				poll.Question{Text: "How sure are you now about the tides?", Body: poll.Body{Kind: poll.KindScale,
 					Scale: &poll.Scale{Steps: 5, Low: "not at all", High: "very"}}}),
+		newPage("cards", "For those who are done", "Two cards at a time.", whole).
+			question(poll.Question{Text: "What belongs together?", Body: game(
+				"spring tide", "Sun, Moon and Earth in one line", "neap tide", "Sun and Moon at a right angle",
+				"ebb", "the water goes down", "flood", "the water comes up",
+				"tidal range", "from low water to high water", "12 h 25 min", "from one high tide to the next")}),
 	)
 }

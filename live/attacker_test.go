@@ -68,7 +68,7 @@ func (a *attacker) number() float64 {
 // value is an answer of any kind, mostly of the one that is asked, with ids of anything.
 func (a *attacker) value() poll.Value {
 	text := &poll.Written{Text: []string{"29.53", "nan", "", "week", strings.Repeat("9", 500)}[a.IntN(5)]}
-	switch a.IntN(12) {
+	switch a.IntN(13) {
 	case 0:
 		return poll.Value{Kind: poll.KindNumber, Number: text}
 	case 1:
@@ -89,6 +89,8 @@ func (a *attacker) value() poll.Value {
 		}
 	case 6:
 		return poll.Value{Kind: poll.KindChoice, Number: text}
+	case 7:
+		return poll.Value{Kind: poll.KindMemory, Memory: &poll.Turned{Found: []string{a.some()}, Turns: a.IntN(3)}}
 	}
 	return poll.Choose(a.some())
 }

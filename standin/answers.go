@@ -254,6 +254,13 @@ func anyAnswer(q poll.Question, chance int, r *rand.Rand) poll.Value {
 		v.Places = &poll.Pointed{At: []poll.Point{{X: r.Float64(), Y: r.Float64()}}}
 	case poll.KindDraw:
 		v.Draw = &poll.Drawn{Done: true}
+	case poll.KindMemory:
+		// Most find all pairs, in about two turns each.
+		found := max(1, min(len(q.Memory.Pairs), len(q.Memory.Pairs)+1-r.IntN(4)))
+		v.Memory = &poll.Turned{Turns: found + r.IntN(2*found)}
+		for _, p := range q.Memory.Pairs[:found] {
+			v.Memory.Found = append(v.Memory.Found, p.One.ID)
+		}
 	}
 	return v
 }

@@ -14,7 +14,7 @@ type ChartKind string
 
 // The kinds of charts: counts of what is offered; numbers on a line; a ladder of what
 // stands before what; texts with how often they were given; a grid of who-to-what; points
-// on a picture. A question whose answer is a frame has none.
+// on a picture; how far a game has come. A question whose answer is a frame has none.
 const (
 	ChartNone    ChartKind = ""
 	ChartBars    ChartKind = "bars"
@@ -23,6 +23,7 @@ const (
 	ChartTexts   ChartKind = "texts"
 	ChartGrid    ChartKind = "grid"
 	ChartPoints  ChartKind = "points"
+	ChartFinds   ChartKind = "finds"
 )
 
 // Chart is how answers stand, as a picture: the field that its kind names is set.
@@ -34,6 +35,7 @@ type Chart struct {
 	Texts   *Texts    `json:"texts,omitempty"`
 	Grid    *Grid     `json:"grid,omitempty"`
 	Points  *Points   `json:"points,omitempty"`
+	Finds   *Finds    `json:"finds,omitempty"`
 }
 
 // Bars are counts of what is offered, in the order of the question.
@@ -156,6 +158,14 @@ type Points struct {
 type AreaCount struct {
 	Area
 	Count int `json:"count"`
+}
+
+// Finds is how far all have come in a game: how many students have found one pair, two and so
+// on, and how many pairs all of them found together in how many turns.
+type Finds struct {
+	Students []int `json:"students"`
+	Pairs    int   `json:"pairs"`
+	Turns    int   `json:"turns"`
 }
 
 // Named counts a known mistake by its name.

@@ -6,6 +6,7 @@ import (
 	"math/rand/v2"
 	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -58,6 +59,16 @@ func partly(share float64, mistake string) poll.Judgement {
 	return poll.Judgement{Verdict: poll.Partly, Share: share, Mistake: mistake}
 }
 
+// cards gives a game of these words, two and two of which belong together.
+func cards(words ...string) poll.Body {
+	m := &poll.Memory{}
+	for i := 0; i < len(words); i += 2 {
+		m.Pairs = append(m.Pairs, poll.CardPair{One: opt(strconv.Itoa(i), words[i]),
+			Other: mistaken(strconv.Itoa(i+1), words[i+1])})
+	}
+	return poll.Body{Kind: poll.KindMemory, Memory: m}
+}
+
 // One question of each kind, from the unit on the Moon and tides, with answers of all sorts.
 func examples() map[poll.Kind]example {
 	several := func(ids ...string) poll.Value {
@@ -95,6 +106,9 @@ func examples() map[poll.Kind]example {
 			p.At = append(p.At, poll.Point{X: places[i], Y: places[i+1]})
 		}
 		return poll.Value{Kind: poll.KindPlaces, Places: p}
+	}
+	turned := func(turns int, found ...string) poll.Value {
+		return poll.Value{Kind: poll.KindMemory, Memory: &poll.Turned{Found: found, Turns: turns}}
 	}
 	return map[poll.Kind]example{
 		poll.KindChoice: {
@@ -265,6 +279,11 @@ func examples() map[poll.Kind]example {
 		poll.KindDraw: {poll.Question{Body: poll.Body{Kind: poll.KindDraw, Draw: &poll.Draw{}}}, "", "", []judged{
 			{poll.Value{Kind: poll.KindDraw, Draw: &poll.Drawn{Done: true}}, poll.Judgement{}, ""},
 			{poll.Value{Kind: poll.KindDraw, Draw: &poll.Drawn{}}, not, refusal.AnswerEmpty}}},
+		poll.KindMemory: {poll.Question{Body: cards("new Moon", "dark", "full Moon", "round")}, "", "", []judged{
+			{turned(5, "0"), poll.Judgement{}, ""}, {turned(2, "0", "2"), poll.Judgement{}, ""},
+			{turned(9), not, refusal.AnswerEmpty}, {turned(1, "0", "2"), not, refusal.Malformed},
+			{turned(1000, "0"), not, refusal.Malformed}, {turned(5, "0", "0"), not, refusal.NoSuchChoice},
+			{turned(5, "1"), not, refusal.NoSuchChoice}, {turned(5, "full Moon"), not, refusal.NoSuchChoice}}},
 	}
 }
 
@@ -439,6 +458,9 @@ func TestNoQuestions(t *testing.T) {
 		"no blanks": {Kind: poll.KindBlanks, Blanks: &poll.Blanks{Parts: []poll.TextPart{{Text: "x"}}}},
 		"one offered": {Kind: poll.KindBlanks, Blanks: &poll.Blanks{Parts: []poll.TextPart{{Blank: &poll.Blank{ID: "a",
 			Offered: []string{"x"}}}}}},
+		"one pair of cards":              cards("a", "b"),
+		"thirteen pairs of cards":        cards(make([]string, 26)...),
+		"a card in two pairs":            cards("dark", "new", " DARK", "old"),
 		"no picture":                     {Kind: poll.KindPlaces, Places: &poll.Places{Most: 1}},
 		"a picture's name that is a way": {Kind: poll.KindPlaces, Places: &poll.Places{Picture: "../x", Most: 1}},
 		"two corners": {Kind: poll.KindPlaces, Places: &poll.Places{Picture: "p", Most: 1,
@@ -496,5 +518,24 @@ func TestChartsAreShort(t *testing.T) {
 	}
 	if texts := examples()[poll.KindOpen].Tally(open).Chart.Texts; len(texts.Texts)+texts.More != 400 {
 		t.Errorf("%d texts and %d more", len(texts.Texts), texts.More)
+	}
+}
+
+// A game says how far all have come together; a pair of cards may look alike.
+func TestMemory(t *testing.T) {
+	q := poll.Question{Body: cards("tide", "tide", "Moon", "Luna", "", "")}
+	if err := q.Check(); err != nil {
+		t.Fatal(err)
+	}
+	turned := func(turns int, found ...string) poll.Value {
+		return poll.Value{Kind: poll.KindMemory, Memory: &poll.Turned{Found: found, Turns: turns}}
+	}
+	tally := q.Tally([]poll.Value{turned(7, "0", "2", "4"), turned(3, "2"), turned(9, "4", "0", "2")})
+	want := poll.Finds{Students: []int{1, 0, 2}, Pairs: 7, Turns: 19}
+	if got := *tally.Chart.Finds; !reflect.DeepEqual(got, want) || tally.Verdicts != nil {
+		t.Errorf("%+v, want %+v", got, want)
+	}
+	if q.Says(turned(7, "0", "2", "4")) != "3/3 (7)" || q.HasRight() {
+		t.Error(q.Says(turned(7, "0", "2", "4")))
 	}
 }

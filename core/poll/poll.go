@@ -76,6 +76,7 @@ type Body struct {
 	Boxes   *Boxes   `json:"boxes,omitempty"`
 	Places  *Places  `json:"places,omitempty"`
 	Draw    *Draw    `json:"draw,omitempty"`
+	Memory  *Memory  `json:"memory,omitempty"`
 }
 
 // Value is an answer: exactly the field that its Kind names is set.
@@ -95,6 +96,7 @@ type Value struct {
 	Boxes   *Sorted  `json:"boxes,omitempty"`
 	Places  *Pointed `json:"places,omitempty"`
 	Draw    *Drawn   `json:"draw,omitempty"`
+	Memory  *Turned  `json:"memory,omitempty"`
 }
 
 // kind is what every kind of question has.

@@ -41,6 +41,7 @@ const (
 	HandedIn     Code = "handed-in"
 	NoSuchSet    Code = "no-such-set"
 	NoQuestion   Code = "no-question"
+	CardsAlike   Code = "cards-alike"
 	// What is heard.
 	SoundUnreadable Code = "sound-unreadable"
 	SoundLong       Code = "sound-long"
@@ -160,6 +161,7 @@ var sentences = map[Code]string{
 	PollClosed:      "The poll is closed, so your answer stays as it was.",
 	RoundOver:       "The question has been asked again meanwhile. Answer it anew.",
 	PollRevealed:    "The right answer has been shown, so the poll cannot be opened again.",
+	CardsAlike:      "The same card is in two pairs. Each card may be in one pair only.",
 	AnswerFinal:     "You know already whether that was right, so the answer stays.",
 	HandedIn:        "You have handed this in, so your answers stay.",
 	NoSuchSet:       "These questions are not asked in a row. Look at the frame again.",

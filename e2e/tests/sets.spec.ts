@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Locator, type Page } from '@playwright/test'
 import { demo } from '../support/demo'
 import { accessible, device, join, phone, press, saved, signIn } from '../support/people'
 
@@ -98,7 +98,52 @@ test('questions in a row: judged at once with two tries, handed in, led; by keys
   await expect(ada.getByText('Your answer is right.')).toBeVisible()
   await press(teacher.getByRole('button', { name: 'Ask all again' }))
   for (const page of [ada, bo]) await expect(page.getByText('Round 2')).toBeVisible()
+
+  // A memory game: by keys and by touch, going on where it was left, counted without a name.
+  await lead(4)
+  await expect(ada.getByRole('button', { name: /^Card \d+, face down$/ })).toHaveCount(12)
+  const cards = await turnAll(ada, (at) => press(at))
+  expect(cards.turns).toBeGreaterThanOrEqual(6)
+  await expect(ada.getByText(`You have found all pairs in ${cards.turns} turns.`)).toBeVisible()
+  await accessible(ada)
+  const down = bo.getByRole('button', { name: /, face down$/ })
+  await expect(down).toHaveCount(12)
+  const [one, other] = cards.pairs[0]!
+  await bo.getByRole('button', { name: `Card ${one}, face down` }).tap()
+  await bo.getByRole('button', { name: `Card ${cards.pairs[1]![0]}, face down` }).tap()
+  await expect(bo.getByText('These do not belong together.')).toBeVisible()
+  await accessible(bo)
+  await bo.getByRole('button', { name: `Card ${one}: ` }).tap()
+  await expect(down).toHaveCount(11) // the one that was tapped stays, the other is covered
+  await bo.getByRole('button', { name: `Card ${other}, face down` }).tap()
+  await expect(bo.getByText('1 of 6 pairs, 2 turns')).toBeVisible()
+  await saved(bo)
+  await bo.reload()
+  await expect(bo.getByText('1 of 6 pairs, 2 turns')).toBeVisible()
+  await press(teacher.getByRole('tab', { name: 'Answers' }))
+  const game = teacher.getByRole('region', { name: 'What belongs together?' })
+  await expect(game).toContainText(`Pairs found together: 7, in ${cards.turns + 2} turns`)
+  await expect(game.getByRole('listitem').filter({ hasText: 'all 6 pairs' })).toContainText('1 answer')
+  await accessible(teacher)
 })
+
+/** Turns cards two at a time until all pairs are found; gives the turns, and the numbers of each pair's cards. */
+async function turnAll(page: Page, press: (at: Locator) => Promise<unknown>) {
+  const card = (n: number) => page.getByRole('button', { name: new RegExp(`^Card ${n}\\b`) })
+  const isFound = async (n: number) => ((await card(n).getAttribute('aria-label')) ?? '').endsWith(', found')
+  const pairs: [number, number][] = []
+  let turns = 0
+  for (let one = 1; one <= 12; one++) {
+    for (let other = one + 1; other <= 12 && !(await isFound(one)); other++) {
+      if (await isFound(other)) continue
+      await press(card(one))
+      await press(card(other))
+      turns++
+      if (await isFound(one)) pairs.push([one, other])
+    }
+  }
+  return { turns, pairs }
+}
 
 test('questions come in from a text, onto one frame or each on its own; a board saves its questions', async ({
   browser,

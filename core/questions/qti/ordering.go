@@ -1,6 +1,7 @@
 package qti
 
 import (
+	"slices"
 	"strings"
 
 	"alpenglow/core/poll"
@@ -139,4 +140,30 @@ func readBoxes(r *reading, at *node) poll.Body {
 		b.Homes = append(b.Homes, poll.InBox{Thing: p[0], Box: p[1]})
 	}
 	return poll.Body{Kind: poll.KindBoxes, Boxes: b}
+}
+
+// writeMemory writes a game as things to match, which it is for others.
+func writeMemory(w *item) {
+	var ones, others []poll.Option
+	var pairs []string
+	for _, p := range w.Asked.Memory.Pairs {
+		ones, others = append(ones, p.One), append(others, p.Other)
+		pairs = append(pairs, named("a", ones, p.One.ID)+" "+named("b", others, p.Other.ID))
+	}
+	w.pair("memory", pairs, ones, others)
+}
+
+func isMemory(_ *reading, at *node) bool {
+	return at.Name == "matchInteraction" && at.Attr("class") == "memory"
+}
+
+func readMemory(r *reading, at *node) poll.Body {
+	ones, others, pairs := r.paired(at)
+	m := &poll.Memory{}
+	for _, p := range pairs {
+		one := slices.IndexFunc(ones, func(o poll.Option) bool { return o.ID == p[0] })
+		other := slices.IndexFunc(others, func(o poll.Option) bool { return o.ID == p[1] })
+		m.Pairs = append(m.Pairs, poll.CardPair{One: ones[one], Other: others[other]})
+	}
+	return poll.Body{Kind: poll.KindMemory, Memory: m}
 }

@@ -45,6 +45,7 @@ func forms() []form {
 		{poll.KindRank, writeRank, readRank, isRank},
 		{poll.KindOrder, writeOrder, readOrder, is("orderInteraction")},
 		{poll.KindBoxes, writeBoxes, readBoxes, isBoxes},
+		{poll.KindMemory, writeMemory, readMemory, isMemory},
 		{poll.KindMatch, writeMatch, readMatch, is("matchInteraction")},
 		{poll.KindPlaces, writePlaces, readPlaces, isPlaces},
 		{poll.KindDraw, writeDraw, readDraw, isDraw},
@@ -83,6 +84,7 @@ var shuffles = map[poll.Kind]bool{
 	poll.KindRank:    true,
 	poll.KindMatch:   true,
 	poll.KindBoxes:   true,
+	poll.KindMemory:  true,
 	poll.KindTruth:   true,
 }
 

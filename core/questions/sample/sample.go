@@ -119,6 +119,7 @@ var Kinds = []poll.Kind{
 	poll.KindBoxes,
 	poll.KindPlaces,
 	poll.KindDraw,
+	poll.KindMemory,
 }
 
 // Question makes up a question of a kind that passes its check.
@@ -189,6 +190,15 @@ func (m *Maker) body(k poll.Kind) poll.Body {
 			Right: true, Corners: []poll.Point{{X: at, Y: .1}, {X: to, Y: .1}, {X: to, Y: .5}, {X: at, Y: .5}}}}}
 	case poll.KindDraw:
 		b.Draw = &poll.Draw{}
+	case poll.KindMemory:
+		x := &poll.Memory{}
+		for i := range 2 + m.IntN(5) {
+			card := func(side string) poll.Option { // no two pairs have the same one
+				return poll.Option{ID: m.id(), Text: m.text() + " " + strconv.Itoa(i) + side}
+			}
+			x.Pairs = append(x.Pairs, poll.CardPair{One: card("a"), Other: card("b")})
+		}
+		b.Memory = x
 	}
 	return b
 }
@@ -306,6 +316,12 @@ func things(q poll.Question) []poll.Option {
 		return slices.Concat(q.Match.Left, q.Match.Right)
 	case q.Boxes != nil:
 		return slices.Concat(q.Boxes.Boxes, q.Boxes.Things)
+	case q.Memory != nil:
+		var all []poll.Option
+		for _, p := range q.Memory.Pairs {
+			all = append(all, p.One, p.Other)
+		}
+		return all
 	}
 	return nil
 }

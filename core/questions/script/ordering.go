@@ -181,3 +181,21 @@ func readBoxes(r *reading) poll.Body {
 	})
 	return poll.Body{Kind: poll.KindBoxes, Boxes: b}
 }
+
+func writeMemory(q poll.Question, p *pen) {
+	for _, pair := range q.Memory.Pairs {
+		p.line(escape(pair.One.Text, "=:") + " = " + escape(pair.Other.Text, ""))
+	}
+}
+
+// readMemory reads "one = other", a pair of cards in each line.
+func readMemory(r *reading) poll.Body {
+	m := &poll.Memory{}
+	for _, line := range r.take() {
+		one, other, is := cut(line, '=')
+		r.fail(!is)
+		m.Pairs = append(m.Pairs, poll.CardPair{One: poll.Option{ID: r.id(), Text: unescape(one)},
+			Other: poll.Option{ID: r.id(), Text: unescape(other)}})
+	}
+	return poll.Body{Kind: poll.KindMemory, Memory: m}
+}

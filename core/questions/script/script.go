@@ -44,6 +44,7 @@ func forms() []form {
 		{"match", poll.KindMatch, writeMatch, readMatch},
 		{"blanks", poll.KindBlanks, writeBlanks, readBlanks},
 		{"boxes", poll.KindBoxes, writeBoxes, readBoxes},
+		{"memory", poll.KindMemory, writeMemory, readMemory},
 		{
 			"draw",
 			poll.KindDraw,

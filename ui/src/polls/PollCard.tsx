@@ -113,6 +113,7 @@ export function PollCard(props: Props) {
           <Chart tally={asClass(tally, phase === 'revealed')} asked={poll} />
         ) : (
           <Answer
+            key={round}
             asked={poll}
             given={given?.value as never}
             open={open}
@@ -183,7 +184,7 @@ function Said({ mark, phase, given, onGive, ready = true, verdict, quiet }: Prop
   if (given?.late) return t('poll.late')
   if (phase !== 'open') return t('poll.closed')
   if (!ready) return t('loading')
-  if (given)
+  if (given && mark.poll.kind !== 'memory')
     return (
       <>
         {given.read && t('poll.readAs', { text: given.read })} {t('poll.chosen')}
@@ -191,6 +192,6 @@ function Said({ mark, phase, given, onGive, ready = true, verdict, quiet }: Prop
     )
   const { kind } = mark.poll
   // These say what to do where it is done.
-  if (kind === 'number' || kind === 'short' || kind === 'open' || kind === 'draw') return null
+  if (kind === 'number' || kind === 'short' || kind === 'open' || kind === 'draw' || kind === 'memory') return null
   return t(`poll.do_${kind}`)
 }

@@ -26,6 +26,7 @@ export const fresh: { [K in Kind]: () => AskedOf<K> } = {
   boxes: () => ({ kind: 'boxes', boxes: { boxes: [option(), option()], things: options() } }),
   places: () => ({ kind: 'places', places: { picture: '', most: 1 } }),
   draw: () => ({ kind: 'draw', draw: {} }),
+  memory: () => ({ kind: 'memory', memory: { pairs: [1, 2, 3, 4].map(() => ({ one: option(), other: option() })) } }),
 }
 
 export const allKinds = Object.keys(fresh) as Kind[]

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "answer-empty" | "answer-final" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "handed-in" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-question" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-set" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-led" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "sound-long" | "sound-unreadable" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "answer-empty" | "answer-final" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "cards-alike" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "handed-in" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-question" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-set" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-led" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "sound-long" | "sound-unreadable" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -377,6 +377,15 @@ export type PlacesAsked = {
 export type DrawAsked = {
 };
 
+export type CardPair = {
+  one: Option;
+  other: Option;
+};
+
+export type MemoryAsked = {
+  pairs: Array<CardPair>;
+};
+
 export type Asked = (
   | { kind: "choice"; choice: ChoiceAsked }
   | { kind: "several"; several: SeveralAsked }
@@ -392,6 +401,7 @@ export type Asked = (
   | { kind: "boxes"; boxes: BoxesAsked }
   | { kind: "places"; places: PlacesAsked }
   | { kind: "draw"; draw: DrawAsked }
+  | { kind: "memory"; memory: MemoryAsked }
 );
 
 export type Question = {
@@ -457,6 +467,11 @@ export type DrawGiven = {
   done: boolean;
 };
 
+export type MemoryGiven = {
+  found: Array<string>;
+  turns: number;
+};
+
 export type AnswerValue = (
   | { kind: "choice"; choice: ChoiceGiven }
   | { kind: "several"; several: SeveralGiven }
@@ -472,6 +487,7 @@ export type AnswerValue = (
   | { kind: "boxes"; boxes: BoxesGiven }
   | { kind: "places"; places: PlacesGiven }
   | { kind: "draw"; draw: DrawGiven }
+  | { kind: "memory"; memory: MemoryGiven }
 );
 
 export type Sureness = "sure" | "unsure" | "";
@@ -1003,6 +1019,12 @@ export type PointsChart = {
   areas?: Array<AreaCount>;
 };
 
+export type FindsChart = {
+  students: Array<number>;
+  pairs: number;
+  turns: number;
+};
+
 export type Chart = (
   | { kind: "bars"; bars: BarsChart }
   | { kind: "numbers"; numbers: NumbersChart }
@@ -1010,6 +1032,7 @@ export type Chart = (
   | { kind: "texts"; texts: TextsChart }
   | { kind: "grid"; grid: GridChart }
   | { kind: "points"; points: PointsChart }
+  | { kind: "finds"; finds: FindsChart }
 );
 
 export type AnswerTally = {

@@ -6,6 +6,7 @@ import { Choice } from './Choice'
 import { Draw } from './Draw'
 import { Order, Rank } from './InOrder'
 import { Match } from './Match'
+import { Memory } from './Memory'
 import { Places } from './Places'
 import type { AnswerProps } from './props'
 import { Scale } from './Scale'
@@ -29,6 +30,7 @@ const answers: { [K in Kind]: ComponentType<AnswerProps<K>> } = {
   boxes: Boxes,
   places: Places,
   draw: Draw,
+  memory: Memory,
 }
 
 /** What a question offers, with the answer as it stands. */

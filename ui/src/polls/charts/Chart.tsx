@@ -1,6 +1,7 @@
 import type { AnswerTally, Asked } from '../../wire/types.gen'
 import { optionsOf } from '../kinds'
 import { Bars } from './Bars'
+import { Finds } from './Finds'
 import { Grid } from './Grid'
 import { Ladder } from './Ladder'
 import { Numbers } from './Numbers'
@@ -23,6 +24,8 @@ export function Chart({ tally, asked, spans }: { tally: AnswerTally; asked: Aske
       return <Grid chart={chart.grid} answered={answered} />
     case 'points':
       return <Points chart={chart.points} />
+    case 'finds':
+      return <Finds chart={chart.finds} answered={answered} />
     default:
       return null
   }

@@ -1,5 +1,6 @@
 import type { ComponentType } from 'react'
 import type { Kind } from '../kinds'
+import { MemoryFields } from './Cards'
 import { NumberFields } from './Numbers'
 import { ChoiceFields, OrderFields, RankFields, SeveralFields } from './Options'
 import { PlacesFields } from './Places'
@@ -24,6 +25,7 @@ const fields: { [K in Kind]: ComponentType<FieldsProps<K>> } = {
   boxes: BoxesFields,
   places: PlacesFields,
   draw: NoFields,
+  memory: MemoryFields,
 }
 
 /** The fields of a question's kind. */

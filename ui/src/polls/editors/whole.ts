@@ -89,6 +89,10 @@ export function whole(asked: Question): Question {
       )
       return { ...q, boxes: { ...q.boxes, boxes, things, homes: some(homes), mistakes: some(mistakes) } }
     }
+    case 'memory': {
+      const pairs = q.memory.pairs.filter((p) => written(p.one) && written(p.other))
+      return { ...q, memory: { pairs: pairs.length >= 2 ? pairs : q.memory.pairs } }
+    }
     default:
       return q
   }
