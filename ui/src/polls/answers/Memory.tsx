@@ -59,7 +59,7 @@ export function Memory({ asked, given, open, revealed, onGive, seed }: AnswerPro
                 aria-disabled={!open || found}
                 aria-label={t(found ? 'poll.cardFound' : shown ? 'poll.cardUp' : 'poll.cardDown', name)}
                 onClick={() => turn(card)}
-                className={`relative flex min-h-[4.6em] w-full flex-col items-center justify-center gap-[0.2em] rounded-[0.6em] border-2 p-[0.35em] text-[0.9em] leading-tight ${look} ${open && !shown ? 'cursor-pointer hover:border-night' : 'cursor-default'}`}
+                className={`relative flex min-h-[5.2em] w-full flex-col items-center justify-center gap-[0.2em] rounded-[0.6em] border-2 p-[0.35em] text-[0.9em] leading-tight ${look} ${open && !shown ? 'cursor-pointer hover:border-night' : 'cursor-default'}`}
               >
                 {shown ? (
                   <>
@@ -67,13 +67,7 @@ export function Memory({ asked, given, open, revealed, onGive, seed }: AnswerPro
                     <span dir="auto" className="max-w-full hyphens-auto break-words">
                       {card.text}
                     </span>
-                    {found && (
-                      <Check
-                        size="1.1em"
-                        aria-hidden="true"
-                        className="absolute end-[0.2em] top-[0.2em] text-fern-deep"
-                      />
-                    )}
+                    {found && <Check size="1.1em" aria-hidden="true" className="text-fern-deep" />}
                   </>
                 ) : (
                   <span className="font-display text-[1.4em] text-dusk tabular-nums">{i + 1}</span>
