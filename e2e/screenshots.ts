@@ -8,6 +8,14 @@ import { DemoServer } from './support/server'
 
 const folder = process.env.PICTURES ?? path(import.meta.dirname, '../docs/screenshots')
 
+/** Pictures beside each other, or below, in one. */
+async function together(page: Page, pictures: Buffer[], as: string, way: 'row' | 'column' = 'row') {
+  const images = pictures.map((p) => `<img src="data:image/png;base64,${p.toString('base64')}">`)
+  await page.setContent(`<body style="margin:0;background:#c9cfdf"><div id="all" style="display:inline-flex;gap:12px;
+    flex-direction:${way};padding:12px">${images.join('')}</div>`)
+  await page.locator('#all').screenshot({ path: path(folder, `${as}.png`) })
+}
+
 /** A simulated class of so many comes to a lesson, and works at a pace: less is quicker. */
 const rehearse = (url: string, code: string, students: number, pace: number) =>
   spawn(
@@ -231,7 +239,7 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await noor.getByLabel('Write a reply').fill('Is it like that everywhere?')
     await noor.getByRole('button', { name: 'Reply', exact: true }).click()
     await noor.waitForTimeout(500)
-    await shot(noor, 'student-phone-read')
+    const reading = await noor.screenshot()
     await teacher.keyboard.press('Alt+f')
     await teacher.getByRole('radio', { name: 'Words in large letters' }).waitFor()
     await teacher.waitForTimeout(1500)
@@ -252,7 +260,7 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await noor.getByRole('button', { name: 'Say it' }).click()
     await screen.waitForTimeout(1500)
     await shot(screen, 'front-gallery')
-    await shot(noor, 'student-phone-walk')
+    const walking = await noor.screenshot()
     await teacher.locator('[data-part=gallery]').getByRole('button', { name: 'End' }).click()
     await teacher.getByRole('button', { name: /Lead everybody to frame 3/ }).click()
     await teacher.waitForTimeout(9000)
@@ -260,6 +268,8 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await teacher.getByText(/made half of all there is/).waitFor()
     await teacher.waitForTimeout(800)
     await shot(teacher, 'overview')
+    await noor.getByRole('radio').first().waitFor()
+    await together(await device(browser, server.url), [reading, await noor.screenshot(), walking], 'student-phone')
   } finally {
     crowd.kill()
     await server.remove()
@@ -284,6 +294,44 @@ test('what the answers to a question say, in its second round', async ({ browser
     await teacher.waitForTimeout(20_000)
     await teacher.screenshot({ path: path(folder, 'answers.png') })
   } finally {
+    await server.remove()
+  }
+})
+
+test('a number with its band, and texts that say the same', async ({ browser }) => {
+  test.setTimeout(120_000)
+  const server = await DemoServer.start()
+  const teacher = await device(browser, server.url)
+  await signIn(teacher)
+  await teacher.getByRole('link', { name: 'Start a lesson of What do you know of the tides?' }).click()
+  await teacher.getByLabel('typed by the students').check()
+  await teacher.getByRole('button', { name: 'Start now' }).click()
+  const pill = teacher.getByRole('button', { name: /^Join code/ })
+  await pill.waitFor()
+  const crowd = rehearse(server.url, (await pill.innerText()).trim(), 28, 0.1)
+  try {
+    await teacher.getByRole('tab', { name: 'Answers' }).click()
+    const asked = async (frame: number, question: string) => {
+      await teacher.getByRole('button', { name: new RegExp(`Lead everybody to frame ${frame}\\b`) }).click()
+      await teacher.getByRole('tab', { name: 'Answers' }).click()
+      const now = teacher.getByRole('region', { name: question })
+      await now.getByText(/^2[5-8] of 28 answered/).waitFor({ timeout: 60_000 })
+      await teacher.waitForTimeout(1500)
+      return now
+    }
+    await asked(2, 'How long is it from one high tide to the next?')
+    const numbers = await teacher.screenshot()
+    await asked(12, 'What do you still wonder about?')
+    await teacher.getByRole('button', { name: 'What says the same' }).click()
+    await teacher.waitForTimeout(1500)
+    await together(
+      await device(browser, server.url, { width: 1310, height: 1700 }),
+      [numbers, await teacher.screenshot()],
+      'answers-read',
+      'column',
+    )
+  } finally {
+    crowd.kill()
     await server.remove()
   }
 })

@@ -224,7 +224,7 @@ test('a question is written: of any kind, tried as students would answer, asked 
   const write = teacher.getByRole('dialog', { name: 'Ask a question now' })
   const kind = write.getByLabel('How it is answered')
   const offered = await kind.getByRole('option').allInnerTexts()
-  expect(offered).toHaveLength(14)
+  expect(offered).toHaveLength(15)
   for (const one of offered) {
     await kind.selectOption(one)
     await accessible(teacher)
@@ -248,6 +248,19 @@ test('a question is written: of any kind, tried as students would answer, asked 
   await ada.getByRole('button', { name: 'Give this answer' }).tap()
   await press(teacher.getByRole('tab', { name: 'Answers' }))
   await expect(teacher.getByRole('region', { name: 'Known mistakes' })).toContainText('took moons of others 1')
+
+  // A time limit is seen running, and closes the question by itself.
+  await press(teacher.getByRole('button', { name: 'Change the lesson' }))
+  await press(teacher.getByRole('menuitem', { name: 'Ask a question now…' }))
+  await write.getByLabel('How it is answered').selectOption('True or false')
+  await write.getByLabel('Question', { exact: true }).fill('Is the Moon a star?')
+  await press(write.getByRole('button', { name: 'Why, sure or not, something to hear, time limit' }))
+  await write.getByLabel('Time limit in seconds, 0 for none').fill('6')
+  await press(write.getByRole('button', { name: 'Ask the class' }))
+  await expect(ada.getByRole('group', { name: 'Is the Moon a star?' })).toContainText(/[1-6] seconds? left/)
+  await expect(ada.getByText('The poll is closed.')).toBeVisible()
+  await expect(ada.getByRole('radio', { name: 'True' })).toBeDisabled()
+  await expect(teacher.getByRole('button', { name: 'Close the poll' })).toHaveCount(0)
 })
 
 test('places in a picture, and a drawing: prepared, pointed at by touch and by keys, shown', async ({ browser }) => {

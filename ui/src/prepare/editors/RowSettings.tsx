@@ -1,11 +1,13 @@
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Feedback, Frame, QuestionSet } from '../../wire/types.gen'
+import type { Element, Feedback, Frame, QuestionSet } from '../../wire/types.gen'
 
 type Props = { frame: Frame; onSet: (set: QuestionSet | undefined) => void }
 
 const feedbacks: Feedback[] = ['', 'end', 'once']
 const times = [0, 2, 3, 5, 8, 10, 15, 20, 30, 45]
+
+const overlap = (a: Element, b: Element) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
 
 /** Whether a frame's questions are asked in a row, and how. */
 export function RowSettings({ frame, onSet }: Props) {
@@ -14,7 +16,10 @@ export function RowSettings({ frame, onSet }: Props) {
   const { set } = frame
   const change = (to: Partial<QuestionSet>) => onSet({ ...set, ...to })
   const select = 'rounded-lg border border-edge bg-paper px-2 py-1.5'
-  if (!set && !frame.prepared.some((m) => m.kind === 'poll')) return null
+  const polls = frame.prepared.filter((m) => m.kind === 'poll')
+  // Not in a row, some would lie on top of others.
+  const stacked = polls.some((a, i) => polls.slice(i + 1).some((b) => overlap(a, b)))
+  if (!set && polls.length === 0) return null
   return (
     <fieldset className="flex flex-col gap-2">
       <legend className="sr-only">{t('row.title')}</legend>
@@ -22,11 +27,18 @@ export function RowSettings({ frame, onSet }: Props) {
         <input
           type="checkbox"
           checked={set !== undefined}
+          disabled={set !== undefined && stacked}
+          aria-describedby={`${id} stays`}
           onChange={(e) => onSet(e.target.checked ? { ownPace: true, feedback: 'end' } : undefined)}
           className="size-4 accent-dusk"
         />
         {t('row.on')}
       </label>
+      {set && stacked && (
+        <p id={`${id} stays`} className="text-sm text-slate">
+          {t('row.stays')}
+        </p>
+      )}
       {set && (
         <>
           <label className="flex flex-col gap-1 text-sm">
