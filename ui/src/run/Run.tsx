@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react'
+import { useNow } from '../wire/hooks/useClock'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { Logo } from '../kit/Logo'
@@ -44,7 +45,9 @@ function Running({ session }: { session: string }) {
 
 function Session({ session }: { session: string }) {
   const { t } = useTranslation()
-  const staff = useLessonState((s) => s.staff)
+  const told = useLessonState((s) => s.staff)
+  const polls = useNow(told?.state.polls)
+  const staff = useMemo(() => told && { ...told, state: { ...told.state, polls } }, [told, polls])
   useTitle(staff?.board.title)
   const closed = useLessonState((s) => s.closed)
   const lesson = useStaffLesson()

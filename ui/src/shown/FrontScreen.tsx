@@ -1,8 +1,8 @@
 import { WifiOff } from 'lucide-react'
-import type { ReactNode } from 'react'
+import { useMemo, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Logo } from '../kit/Logo'
-import { useLeft } from '../wire/hooks/useClock'
+import { useLeft, useNow } from '../wire/hooks/useClock'
 import { optionsOf } from '../polls/kinds'
 import { PollCard } from '../polls/PollCard'
 import type { FrontStage, Past, Person, SaidGroup } from '../wire/types.gen'
@@ -23,7 +23,9 @@ const across = (n: number) => (n <= 1 ? 1 : n <= 4 ? 2 : 3)
 /** What is shown to the whole room, in whatever size it has. Nothing on it can be touched. */
 export function FrontScreen({ session }: { session: string }) {
   const { t } = useTranslation()
-  const stage = useLessonState((s) => s.front)
+  const told = useLessonState((s) => s.front)
+  const polls = useNow(told?.polls)
+  const stage = useMemo(() => told && { ...told, polls }, [told, polls])
   const online = useLessonState((s) => s.network === 'online')
   const left = useLeft(stage?.timer)
   if (!stage) return <Room>{null}</Room>

@@ -1,3 +1,4 @@
+import { FolderInput } from 'lucide-react'
 import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
@@ -105,20 +106,23 @@ function Note({ note, groups, at, onMove }: NoteProps) {
       <p dir="auto" {...listeners} className="min-w-0 grow cursor-grab touch-none break-words whitespace-pre-wrap">
         {note.text}
       </p>
-      <select
-        aria-label={t('alike.move', { text: note.text })}
-        className="w-6 shrink-0 rounded-md border border-edge bg-paper"
-        value={at}
-        onChange={(e) => onMove(note.id, e.target.value)}
-      >
-        {groups.map((g) => (
-          <option key={g.key} value={g.key}>
-            {g.name}
-          </option>
-        ))}
-        <option value={REST}>{t('alike.rest')}</option>
-        <option value="new">{t('alike.new')}</option>
-      </select>
+      <span className="relative grid size-7 shrink-0 place-items-center rounded-md border border-edge bg-paper text-slate has-focus-visible:outline-3 has-focus-visible:outline-dusk">
+        <FolderInput size={15} aria-hidden="true" />
+        <select
+          aria-label={t('alike.move', { text: note.text })}
+          className="absolute inset-0 size-full cursor-pointer opacity-0"
+          value={at}
+          onChange={(e) => onMove(note.id, e.target.value)}
+        >
+          {groups.map((g) => (
+            <option key={g.key} value={g.key}>
+              {g.name}
+            </option>
+          ))}
+          <option value={REST}>{t('alike.rest')}</option>
+          <option value="new">{t('alike.new')}</option>
+        </select>
+      </span>
     </div>
   )
 }

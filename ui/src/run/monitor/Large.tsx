@@ -1,4 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react'
+import { useNow } from '../../wire/hooks/useClock'
 import { useEffect, useEffectEvent, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { answersIn, isAnswer } from '../../rules/answers'
@@ -41,7 +42,7 @@ export function Large({ part, frame, onFront, onStep, at, of }: Props) {
     return all.filter((m) => !isRemoved(m) && (!shared || m.author === part.key))
   }, [sheets, sheet?.marks, shared, frame.id, part.key])
   const remarks = shared ? [] : remarksOn(marks, 'staff')
-  const polls = useLessonState((s) => s.staff?.state.polls)
+  const polls = useNow(useLessonState((s) => s.staff?.state.polls))
   return (
     <div className="flex h-[72vh] flex-col">
       <Steps at={at} of={of} onStep={onStep} />

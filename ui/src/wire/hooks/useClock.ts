@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react'
-import type { Timer } from '../types.gen'
+import type { PollState, Timer } from '../types.gen'
 import { useLesson, useLessonState } from './useLesson'
 
 /** How often a clock on the screen is looked at. */
@@ -14,12 +14,10 @@ export function useUntil(until: number | undefined): Left | null {
   return useLeft(timer)
 }
 
-/** How a timer stands by the server's time; null without one, and until that time is known. */
-export function useLeft(timer: Timer | undefined): Left | null {
+/** Has the server's time known while something runs. */
+function useMeasured(runs: boolean) {
   const lesson = useLesson()
   const online = useLessonState((s) => s.network === 'online')
-  const runs = timer !== undefined
-  const [now, setNow] = useState<number | null>(null)
   useEffect(() => {
     if (!runs || !online) return
     let again = 0
@@ -38,6 +36,14 @@ export function useLeft(timer: Timer | undefined): Left | null {
       document.removeEventListener('visibilitychange', seen)
     }
   }, [lesson, runs, online])
+}
+
+/** How a timer stands by the server's time; null without one, and until that time is known. */
+export function useLeft(timer: Timer | undefined): Left | null {
+  const lesson = useLesson()
+  const runs = timer !== undefined
+  const [now, setNow] = useState<number | null>(null)
+  useMeasured(runs)
   useEffect(() => {
     if (!runs) return
     const look = () => setNow(lesson.clock.now())
@@ -48,4 +54,32 @@ export function useLeft(timer: Timer | undefined): Left | null {
   if (!timer || now === null) return null
   const left = Math.max(0, timer.endsAt - now)
   return { seconds: Math.ceil(left / 1000), share: left / timer.length, over: left === 0 }
+}
+
+const none: Record<string, PollState> = {}
+const ends = (p: PollState) => (p.phase === 'open' && p.closesAt) || Infinity
+
+/** How questions stand now: those whose time is over are closed before anybody has closed them. */
+export function useNow(polls: Record<string, PollState> = none): Record<string, PollState> {
+  const lesson = useLesson()
+  /** Until when it was seen what is over. */
+  const [seen, setSeen] = useState(0)
+  const next = Math.min(...Object.values(polls).map((p) => (ends(p) > seen ? ends(p) : Infinity)))
+  const runs = next < Infinity
+  useMeasured(runs)
+  useEffect(() => {
+    if (!runs) return
+    const look = () => {
+      const now = lesson.clock.now()
+      if (now !== null && now >= next) setSeen(now)
+    }
+    look()
+    const looks = setInterval(look, LOOKS_MS)
+    return () => clearInterval(looks)
+  }, [lesson, runs, next])
+  return useMemo(() => {
+    const over = Object.entries(polls).filter(([, p]) => ends(p) <= seen)
+    if (over.length === 0) return polls
+    return { ...polls, ...Object.fromEntries(over.map(([id, p]) => [id, { ...p, phase: 'closed' as const }])) }
+  }, [polls, seen])
 }
