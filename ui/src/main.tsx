@@ -1,4 +1,5 @@
-import { lazy, StrictMode, Suspense } from 'react'
+import { Direction } from 'radix-ui'
+import { lazy, StrictMode, Suspense, type ReactNode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { useTranslation } from 'react-i18next'
 import { BrowserRouter, Link, Route, Routes } from 'react-router'
@@ -39,6 +40,12 @@ const RecordPage = lazy(patient(() => import('./records/RecordPage').then((m) =>
 startWords()
 keepShell()
 
+/** Tabs, menus and sliders run the way that the language does. */
+function Way({ children }: { children: ReactNode }) {
+  const { i18n } = useTranslation()
+  return <Direction.Provider dir={i18n.dir()}>{children}</Direction.Provider>
+}
+
 function Loading() {
   const { t } = useTranslation()
   return (
@@ -71,38 +78,40 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <BrowserRouter>
       <Careful>
-        <Suspense fallback={<Loading />}>
-          <Routes>
-            <Route path="/" element={<Start />} />
-            <Route path="/join/:code" element={<Start />} />
-            <Route path="/card" element={<CardIn />} />
-            <Route path="/lesson/:session" element={<StudentLesson />} />
-            <Route path="/front" element={<FrontPage />} />
-            <Route path="/front/:session" element={<FrontPage />} />
-            <Route path="/try/:board/:frame" element={<TryLesson />} />
-            <Route element={<Teaching />}>
-              <Route path="/sign-in" element={<SignIn />} />
-              <Route path="/invitation" element={<Invitation />} />
-              <Route path="/staff" element={<Staff />} />
-              <Route path="/classes" element={<Classes />} />
-              <Route path="/classes/:class" element={<ClassView />} />
-              <Route path="/classes/:class/cards" element={<CardsPage />} />
-              <Route path="/account" element={<Account />} />
-              <Route path="/settings" element={<Settings />} />
-              <Route path="/school" element={<School />} />
-              <Route path="/journal" element={<Journal />} />
-              <Route path="/mailbox" element={<Mailbox />} />
-              <Route path="/forgotten" element={<Forgotten />} />
-              <Route path="/boards" element={<Boards />} />
-              <Route path="/boards/:board" element={<Prepare />} />
-              <Route path="/start/:board" element={<StartSession />} />
-              <Route path="/copy/:word" element={<TakeCopy />} />
-              <Route path="/run/:session" element={<Run />} />
-              <Route path="/records/:session" element={<RecordPage />} />
-            </Route>
-            <Route path="*" element={<Lost />} />
-          </Routes>
-        </Suspense>
+        <Way>
+          <Suspense fallback={<Loading />}>
+            <Routes>
+              <Route path="/" element={<Start />} />
+              <Route path="/join/:code" element={<Start />} />
+              <Route path="/card" element={<CardIn />} />
+              <Route path="/lesson/:session" element={<StudentLesson />} />
+              <Route path="/front" element={<FrontPage />} />
+              <Route path="/front/:session" element={<FrontPage />} />
+              <Route path="/try/:board/:frame" element={<TryLesson />} />
+              <Route element={<Teaching />}>
+                <Route path="/sign-in" element={<SignIn />} />
+                <Route path="/invitation" element={<Invitation />} />
+                <Route path="/staff" element={<Staff />} />
+                <Route path="/classes" element={<Classes />} />
+                <Route path="/classes/:class" element={<ClassView />} />
+                <Route path="/classes/:class/cards" element={<CardsPage />} />
+                <Route path="/account" element={<Account />} />
+                <Route path="/settings" element={<Settings />} />
+                <Route path="/school" element={<School />} />
+                <Route path="/journal" element={<Journal />} />
+                <Route path="/mailbox" element={<Mailbox />} />
+                <Route path="/forgotten" element={<Forgotten />} />
+                <Route path="/boards" element={<Boards />} />
+                <Route path="/boards/:board" element={<Prepare />} />
+                <Route path="/start/:board" element={<StartSession />} />
+                <Route path="/copy/:word" element={<TakeCopy />} />
+                <Route path="/run/:session" element={<Run />} />
+                <Route path="/records/:session" element={<RecordPage />} />
+              </Route>
+              <Route path="*" element={<Lost />} />
+            </Routes>
+          </Suspense>
+        </Way>
       </Careful>
     </BrowserRouter>
   </StrictMode>,
