@@ -194,6 +194,8 @@ func (s *Store) about(ctx context.Context, b being, l *dossier.Lesson) error {
 	for into, query := range map[*[]dossier.Asked]string{
 		&l.Steered: `SELECT at, command->>'kind' AS text FROM happenings WHERE session_id = $1
 			AND command->(command->>'kind')->>'student' = $2 ORDER BY rev`,
+		&l.Judged: `SELECT at, concat_ws(': ', level->'scale'->(level->>'at')::int->>'name', nullif(comment, '')) AS text
+			FROM judgements WHERE session_id = $1 AND participant_id = $2 ORDER BY at, frame, mark`,
 		&l.Remarks: `SELECT (m.mark->>'at')::bigint AS at, m.mark->'remark'->>'text' AS text
 			FROM marks m JOIN sheets t ON t.id = m.sheet_id WHERE t.session_id = $1 AND t.owner = $2
 			AND m.mark->>'kind' = 'remark' AND m.mark->'standing' IS NULL ORDER BY 1`,

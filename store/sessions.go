@@ -43,12 +43,14 @@ type Session struct {
 	Language settings.Language `db:"language"`
 	// Dark says that the front screen is dark.
 	Dark bool `db:"dark"`
+	// Blind says that teachers judge work without seeing what others think of it.
+	Blind bool `db:"blind"`
 	// Voices are how a new session's class may ask; see Store.Voices for later.
 	Voices voices.Settings `db:"-"`
 }
 
 const sessionColumns = `language, dark, practice, id, teacher_id, class_id, class_name, students, plan, code, title, state,
-	started_at, ended_at`
+	started_at, ended_at, blind`
 
 // Calls gives what a participant is called in the record: the student's name, with the
 // one that they typed if it was another.
@@ -247,6 +249,8 @@ type Participant struct {
 	JoinedAt  time.Time `db:"joined_at"`
 	// Frame is where they have gone at their own pace.
 	Frame *string `db:"frame"`
+	// GivenAt is when they were given back what the teacher thinks of their work.
+	GivenAt *time.Time `db:"given_at"`
 }
 
 // SetPlace notes the frame that a participant has gone to at their own pace;
@@ -402,24 +406,34 @@ func (s *Store) Tie(ctx context.Context, session, participant, student string) e
 
 // ParticipantByToken finds a participant by the hash of their token.
 func (s *Store) ParticipantByToken(ctx context.Context, token []byte) (Participant, error) {
-	return one[Participant](ctx, s, `SELECT p.id, p.session_id, p.student_id, p.name, p.joined_at, p.frame
+	return one[Participant](ctx, s, `SELECT p.id, p.session_id, p.student_id, p.name, p.joined_at, p.frame,
+		p.given_at
 		FROM passes k JOIN participants p ON p.id = k.participant_id WHERE k.token = $1`, token)
 }
 
 // Participants lists the participants of a session in the order they joined.
 func (s *Store) Participants(ctx context.Context, sessionID string) ([]Participant, error) {
-	return list[Participant](ctx, s, `SELECT id, session_id, student_id, name, joined_at, frame FROM participants
+	return list[Participant](ctx, s, `SELECT id, session_id, student_id, name, joined_at, frame, given_at FROM participants
 		WHERE session_id = $1 ORDER BY joined_at, id`, sessionID)
 }
 
 // SessionMarks reads every mark of every sheet of a session.
 func (s *Store) SessionMarks(ctx context.Context, sessionID string) ([]record.Mark, error) {
+	return s.marksWhere(ctx, `s.session_id = $1`, sessionID)
+}
+
+// MarksOf reads the marks of one participant of a session.
+func (s *Store) MarksOf(ctx context.Context, sessionID, participant string) ([]record.Mark, error) {
+	return s.marksWhere(ctx, `s.session_id = $1 AND m.mark->>'author' = $2`, sessionID, participant)
+}
+
+func (s *Store) marksWhere(ctx context.Context, where string, args ...any) ([]record.Mark, error) {
 	var rows []struct {
 		Frame string               `db:"frame_id"`
 		Mark  JSON[lesson.Element] `db:"mark"`
 	}
 	err := s.db.SelectContext(ctx, &rows, `SELECT s.frame_id, m.mark FROM marks m JOIN sheets s ON s.id = m.sheet_id
-		WHERE s.session_id = $1`, sessionID)
+		WHERE `+where, args...)
 	if err != nil {
 		return nil, fmt.Errorf("read marks: %w", err)
 	}

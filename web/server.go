@@ -140,6 +140,8 @@ func New(c Config) (http.Handler, error) {
 	api.GET("/sessions/:id/invitation", s.invitation)
 	api.GET("/sessions/:id/qr.svg", s.qr)
 	api.POST("/leave", s.leave)
+	api.GET("/sessions/:id/given", s.given)
+	api.POST("/given", s.givenByCard)
 
 	pictures := r.Group("/api", s.fromHere, s.whoIsCalling) // larger than other messages
 	pictures.POST("/sessions/:id/pictures", s.addPicture)
@@ -236,6 +238,10 @@ func New(c Config) (http.Handler, error) {
 	teacher.DELETE("/sessions/:id/fronts", s.dropFronts)
 	teacher.POST("/sessions/:id/end", s.endSession)
 	teacher.GET("/sessions/:id/record", s.record)
+	teacher.GET("/sessions/:id/judgements", s.judgements)
+	teacher.POST("/sessions/:id/judgements", s.judge)
+	teacher.POST("/sessions/:id/blind", s.setBlind)
+	teacher.POST("/sessions/:id/given", s.giveBack)
 	teacher.GET("/sessions/:id/record.csv", s.recordCSV)
 	teacher.GET("/sessions/:id/answers.csv", s.answersFile)
 	teacher.GET("/sessions/:id/answers.xlsx", s.answersFile)

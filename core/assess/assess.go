@@ -6,9 +6,9 @@ import (
 	"cmp"
 	"slices"
 
-	"alpenglow/core/id"
 	"alpenglow/core/lesson"
 	"alpenglow/core/prose"
+	"alpenglow/core/record"
 	"alpenglow/core/refusal"
 	"alpenglow/core/settings"
 )
@@ -24,18 +24,21 @@ type Piece struct {
 	Mark    string `json:"mark,omitempty"`
 }
 
-// Check reports what is wrong with a piece of a lesson that has these students and frames.
-func (p Piece) Check(students []string, board lesson.Board) error {
-	if !slices.Contains(students, p.Student) {
-		return refusal.New(refusal.NoSuchStudent)
+// In reports what is wrong with a piece of what is kept of a lesson.
+func (p Piece) In(kept record.Record) error {
+	at := slices.IndexFunc(kept.Students, func(s record.Kept) bool { return s.ID == p.Student })
+	switch {
+	case at < 0:
+		return refusal.New(refusal.NoSuchWork)
+	case p.Frame == "" && p.Mark == "":
+		return nil
 	}
-	if p.Frame == "" && p.Mark != "" || p.Mark != "" && !id.IsMark(p.Mark) {
+	on := slices.IndexFunc(kept.Students[at].Frames, func(f record.OnFrame) bool { return f.Frame == p.Frame })
+	if on < 0 {
+		return refusal.New(refusal.NoSuchFrame)
+	}
+	if p.Mark != "" && !kept.Students[at].Frames[on].Has(p.Mark) {
 		return refusal.New(refusal.NoSuchMark)
-	}
-	if p.Frame != "" {
-		if _, _, err := board.Frame(p.Frame); err != nil {
-			return err
-		}
 	}
 	return nil
 }

@@ -66,6 +66,8 @@ type Lesson struct {
 	// let in again. Remarks are what others said about their work.
 	Steered []Asked `json:"steered,omitempty"`
 	Remarks []Asked `json:"remarks,omitempty"`
+	// Judged are levels and comments that teachers gave to their work.
+	Judged []Asked `json:"judged,omitempty"`
 	// Pictures are the names of the files that they brought in.
 	Pictures []string `json:"pictures,omitempty"`
 	// Changes are when they changed something, each time.

@@ -40,6 +40,13 @@ type OnFrame struct {
 	Handed int `json:"handed,omitempty"`
 }
 
+// Has reports whether a mark of the student lies on the frame: their work, or an answer by the
+// id of its mark.
+func (o OnFrame) Has(mark string) bool {
+	return slices.ContainsFunc(o.Marks, func(m lesson.Element) bool { return m.ID == mark }) ||
+		slices.ContainsFunc(o.Answers, func(a Answered) bool { return poll.AnswerID(a.Poll, a.Round) == mark })
+}
+
 // Answered is an answer, in a round of its poll, with what it says.
 type Answered struct {
 	Poll  string     `json:"poll"`

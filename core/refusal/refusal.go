@@ -24,6 +24,9 @@ const (
 	NoSuchSheet  Code = "no-such-sheet"
 	NoSuchMark   Code = "no-such-mark"
 	NoSuchFrame  Code = "no-such-frame"
+	NoSuchLevel  Code = "no-such-level"
+	NoSuchWork   Code = "no-such-work"
+	NotGiven     Code = "not-given"
 	NoSuchPoll   Code = "no-such-poll"
 	NoSuchChoice Code = "no-such-choice"
 	NotANumber   Code = "not-a-number"
@@ -148,6 +151,9 @@ var sentences = map[Code]string{
 	NotYours:        "This belongs to somebody else. You can change only your own work here.",
 	NoSuchSheet:     "This frame is not open to you. Go back to the frame that is on now.",
 	NoSuchMark:      "This is no longer on the frame. Somebody may have removed it.",
+	NoSuchLevel:     "The school has other levels now. Reload the page and choose one of them.",
+	NotGiven:        "Your teacher has given nothing back of this lesson. Look again later.",
+	NoSuchWork:      "This student's work is no longer there. Reload the page.",
 	NoSuchFrame:     "There is no such frame on this board. Reload the page.",
 	NoSuchPoll:      "There is no such poll on this frame. Reload the page.",
 	NoSuchChoice:    "This poll has no such answer. Choose one of those shown.",

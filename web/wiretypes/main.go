@@ -4,6 +4,7 @@
 package main
 
 import (
+	"alpenglow/core/assess"
 	"encoding/json"
 	"fmt"
 	"os"
@@ -93,6 +94,7 @@ var values = map[reflect.Type][]string{
 	of[poll.UnitRule]():       strs(poll.UnitRules),
 	of[number.Nearness]():     strs(number.Nearnesses),
 	of[measure.Band]():        strs(measure.Bands),
+	of[measure.Strength]():    strs(measure.Strengths),
 	of[outcome.Advice]():      strs(outcome.Advices),
 	of[live.Role]():           {string(live.RoleStaff), string(live.RoleStudent), string(live.RoleFront)},
 	of[refusal.Code]():        strs(slices.Sorted(slices.Values(refusal.Codes()))),
@@ -175,6 +177,11 @@ var names = map[reflect.Type]string{
 	of[poll.Area]():       "PlaceArea",
 	of[poll.Draw]():       "DrawAsked",
 	of[poll.Drawn]():      "DrawGiven",
+	of[assess.Level]():    "JudgedLevel",
+	of[assess.Piece]():    "JudgedPiece",
+	of[assess.Said]():     "SayJudged",
+	of[assess.Judged]():   "WorkJudged",
+	of[assess.Word]():     "BackWord",
 	of[poll.Memory]():     "MemoryAsked",
 	of[poll.Turned]():     "MemoryGiven",
 	of[poll.Finds]():      "FindsChart",

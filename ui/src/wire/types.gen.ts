@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "answer-empty" | "answer-final" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "cards-alike" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "handed-in" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-question" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-set" | "no-such-sheet" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-led" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "sound-long" | "sound-unreadable" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "answer-empty" | "answer-final" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "cards-alike" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "handed-in" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-question" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-level" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-set" | "no-such-sheet" | "no-such-work" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-given" | "not-led" | "not-let-in" | "not-shared" | "not-yours" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "sound-long" | "sound-unreadable" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -2339,6 +2339,125 @@ export type RecordReply = {
   session: SessionItem;
   record: Record;
   tied: { [key: string]: string };
+};
+
+export type JudgedPiece = {
+  student: string;
+  frame?: string;
+  mark?: string;
+};
+
+export type JudgedLevel = {
+  at: number;
+  scale: Array<Level>;
+};
+
+export type WorkJudged = {
+  by: string;
+  level?: JudgedLevel;
+  comment?: string;
+  at: number;
+} & JudgedPiece;
+
+export type Agreed = {
+  kappa: number;
+  span: Interval;
+};
+
+export type Strength = "none" | "slight" | "fair" | "moderate" | "substantial" | "perfect";
+
+export type Differing = {
+  one: number;
+  other: number;
+} & JudgedPiece;
+
+export type Agreement = {
+  one: string;
+  other: string;
+  of: number;
+  same: number;
+  scale: Array<Level>;
+  table: Array<Array<number>>;
+  plain?: Agreed;
+  weighted?: Agreed;
+  words?: Strength;
+  apart: Array<Differing>;
+};
+
+export type Judgements = {
+  scale: Array<Level>;
+  judged: Array<WorkJudged>;
+  names: { [key: string]: string };
+  me: string;
+  owner: string;
+  blind: boolean;
+  given: { [key: string]: number };
+  phrases: Array<string>;
+  agreements: Array<Agreement>;
+};
+
+export type SayJudged = {
+  level?: number;
+  comment?: string;
+} & JudgedPiece;
+
+export type JudgedNow = {
+  judged?: WorkJudged;
+};
+
+export type SetBlind = {
+  blind: boolean;
+};
+
+export type GiveBack = {
+  students: Array<string>;
+  undo?: boolean;
+};
+
+export type BackWord = {
+  level?: JudgedLevel;
+  comment?: string;
+};
+
+export type BackAnswer = {
+  mark: string;
+  poll: string;
+  round: number;
+  value: AnswerValue;
+  asked: string;
+  text: string;
+  verdict?: Verdict;
+  reason?: Reason;
+  late?: boolean;
+  right?: string;
+  why?: string;
+};
+
+export type BackFrame = {
+  n: number;
+  frame: Frame;
+  marks: Array<Element>;
+  answers: Array<BackAnswer>;
+  judged?: BackWord;
+  marked?: { [key: string]: BackWord };
+};
+
+export type Back = {
+  title: string;
+  name: string;
+  at: number;
+  whole?: BackWord;
+  frames: Array<BackFrame>;
+};
+
+export type GivenLesson = {
+  session: string;
+  title: string;
+  at: string;
+};
+
+export type GivenLessons = {
+  lessons: Array<GivenLesson>;
 };
 
 export type Covered = {
