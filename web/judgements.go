@@ -57,6 +57,11 @@ type GiveBack struct {
 	Undo     bool     `json:"undo,omitempty"`
 }
 
+// Letters are what goes back to each student of a lesson.
+type Letters struct {
+	Letters []assess.Back `json:"letters"`
+}
+
 // GivenLessons are the lessons of which somebody was given something back.
 type GivenLessons struct {
 	Lessons []GivenLesson `json:"lessons"`
@@ -250,9 +255,31 @@ func (s *server) given(c *gin.Context) {
 		refuse(c, missing(err))
 		return
 	}
-	back, _ := assess.BackTo(kept, n.State.V, all, p.ID, n.TeacherID)
-	back.At = n.StartedAt.UnixMilli()
-	c.JSON(http.StatusOK, back)
+	c.JSON(http.StatusOK, backTo(n, kept, all, p.ID))
+}
+
+func backTo(n store.Session, kept record.Record, all []assess.Judged, student string) assess.Back {
+	back, _ := assess.BackTo(kept, n.State.V, all, student, n.TeacherID)
+	back.At, back.Language = n.StartedAt.UnixMilli(), n.Language
+	return back
+}
+
+// letters are what goes back to each student of a lesson, to be printed.
+func (s *server) letters(c *gin.Context) {
+	n, kept, people, err := s.read(c)
+	var all []assess.Judged
+	if err == nil {
+		all, err = s.Store.Judgements(c.Request.Context(), n.ID)
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	reply := Letters{Letters: []assess.Back{}}
+	for _, p := range people {
+		reply.Letters = append(reply.Letters, backTo(n, kept, all, p.ID))
+	}
+	c.JSON(http.StatusOK, reply)
 }
 
 // givenByCard lists what somebody was given back, by their name card; with a session it gives

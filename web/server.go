@@ -240,6 +240,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/sessions/:id/record", s.record)
 	teacher.GET("/sessions/:id/judgements", s.judgements)
 	teacher.POST("/sessions/:id/judgements", s.judge)
+	teacher.GET("/sessions/:id/letters", s.letters)
 	teacher.POST("/sessions/:id/blind", s.setBlind)
 	teacher.POST("/sessions/:id/given", s.giveBack)
 	teacher.GET("/sessions/:id/record.csv", s.recordCSV)

@@ -6,6 +6,7 @@ import (
 	"alpenglow/core/poll"
 	"alpenglow/core/record"
 	"alpenglow/core/session"
+	"alpenglow/core/settings"
 )
 
 // Word is a level, a comment, or both, as a student reads it.
@@ -22,6 +23,8 @@ type Back struct {
 	At     int64       `json:"at"` // when the lesson began, in milliseconds since 1970
 	Whole  *Word       `json:"whole,omitempty"`
 	Frames []BackFrame `json:"frames"`
+	// Language is that of the class.
+	Language settings.Language `json:"language"`
 }
 
 // BackFrame is a frame on which the student has left something, or of which the teacher says

@@ -14,6 +14,7 @@ import { startWords } from './words/words'
 
 // Screens are loaded when they are opened; the start page comes at once.
 const CardIn = lazy(patient(() => import('./join/CardIn').then((m) => ({ default: m.CardIn }))))
+const GivenPage = lazy(patient(() => import('./given/GivenPage').then((m) => ({ default: m.GivenPage }))))
 const StudentLesson = lazy(patient(() => import('./student/StudentLesson').then((m) => ({ default: m.StudentLesson }))))
 const Teaching = lazy(patient(() => import('./boards/Teaching').then((m) => ({ default: m.Teaching }))))
 const SignIn = lazy(patient(() => import('./boards/SignIn').then((m) => ({ default: m.SignIn }))))
@@ -35,6 +36,8 @@ const TakeCopy = lazy(patient(() => import('./boards/TakeCopy').then((m) => ({ d
 const TryLesson = lazy(patient(() => import('./student/TryLesson').then((m) => ({ default: m.TryLesson }))))
 const Run = lazy(patient(() => import('./run/Run').then((m) => ({ default: m.Run }))))
 const FrontPage = lazy(patient(() => import('./front/FrontPage').then((m) => ({ default: m.FrontPage }))))
+const Marking = lazy(patient(() => import('./records/marking/Marking').then((m) => ({ default: m.Marking }))))
+const Letters = lazy(patient(() => import('./records/Letters').then((m) => ({ default: m.Letters }))))
 const RecordPage = lazy(patient(() => import('./records/RecordPage').then((m) => ({ default: m.RecordPage }))))
 
 startWords()
@@ -85,6 +88,7 @@ createRoot(document.getElementById('root')!).render(
               <Route path="/join/:code" element={<Start />} />
               <Route path="/card" element={<CardIn />} />
               <Route path="/lesson/:session" element={<StudentLesson />} />
+              <Route path="/given/:session" element={<GivenPage />} />
               <Route path="/front" element={<FrontPage />} />
               <Route path="/front/:session" element={<FrontPage />} />
               <Route path="/try/:board/:frame" element={<TryLesson />} />
@@ -107,6 +111,8 @@ createRoot(document.getElementById('root')!).render(
                 <Route path="/copy/:word" element={<TakeCopy />} />
                 <Route path="/run/:session" element={<Run />} />
                 <Route path="/records/:session" element={<RecordPage />} />
+                <Route path="/records/:session/marking" element={<Marking />} />
+                <Route path="/records/:session/letters" element={<Letters />} />
               </Route>
               <Route path="*" element={<Lost />} />
             </Routes>

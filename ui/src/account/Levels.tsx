@@ -1,31 +1,12 @@
-import {
-  ArrowDown,
-  ArrowUp,
-  Circle,
-  Flower2,
-  Leaf,
-  Mountain,
-  Plus,
-  Sprout,
-  Trash2,
-  TreePine,
-  type LucideIcon,
-} from 'lucide-react'
+import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { tintGround } from '../frame/paint/colours'
 import { Button } from '../kit/Button'
+import { levelIcons } from '../kit/LevelBadge'
 import type { Code, Level, LevelSign, Tint } from '../wire/types.gen'
 
 const tints: Tint[] = ['snow', 'apricot', 'rose', 'lilac', 'glacier', 'moss']
-const icons: Record<LevelSign, LucideIcon> = {
-  seed: Circle,
-  sprout: Sprout,
-  leaf: Leaf,
-  flower: Flower2,
-  tree: TreePine,
-  peak: Mountain,
-}
 const [LEAST, MOST] = [2, 6]
 
 type Props = { scale: Level[]; signs: LevelSign[]; onSave: (scale: Level[]) => Promise<Code | null> }
@@ -77,7 +58,7 @@ export function Levels({ scale, signs, onSave }: Props) {
     >
       <ol className="flex flex-col gap-2">
         {levels.map((level, i) => {
-          const Icon = icons[level.sign]
+          const Icon = levelIcons[level.sign]
           const name = level.name || t('school.levelN', { n: i + 1 })
           return (
             <li key={i} className="flex flex-wrap items-center gap-2">

@@ -6,7 +6,7 @@ import { Field } from '../kit/Field'
 import { useTitle } from '../kit/hooks/useTitle'
 import { call, codeOf } from '../wire/http'
 import { useAsked } from '../wire/hooks/useAsked'
-import type { ByCard, CameIn, Code } from '../wire/types.gen'
+import type { ByCard, CameIn, Code, GivenLessons } from '../wire/types.gen'
 import { Welcome } from './Welcome'
 
 /** In with one's own name card, scanned or typed: whoever has it is themselves on any device. */
@@ -18,13 +18,14 @@ export function CardIn() {
 
 /** What was scanned stood behind the #, where no server sees it, and goes in at once. */
 function Card({ scanned }: { scanned: string }) {
-  const { t } = useTranslation()
+  const { t, i18n } = useTranslation()
   useTitle(t('card.title'))
   const navigate = useNavigate()
   const [card, setCard] = useState(scanned)
   const [typed, setTyped] = useState<CameIn | null>(null)
   const [refused, setProblem] = useState<Code | null>(null)
   const [busy, setBusy] = useState(false)
+  const [given, setGiven] = useState<GivenLessons | null>(null)
   const byScan = useAsked(
     scanned ? () => call<CameIn>('POST', '/join/card', { card: scanned } satisfies ByCard) : null,
     scanned,
@@ -49,6 +50,39 @@ function Card({ scanned }: { scanned: string }) {
     setBusy(false)
   }
 
+  /** What came back of one's lessons; of one of them it is opened. */
+  async function back(session?: string) {
+    setBusy(true)
+    setProblem(null)
+    try {
+      const found = await call<GivenLessons>('POST', '/given', { card, session } satisfies ByCard)
+      if (session) void navigate(`/given/${session}`)
+      else setGiven(found)
+    } catch (error) {
+      setProblem(codeOf(error))
+    }
+    setBusy(false)
+  }
+
+  if (given)
+    return (
+      <Welcome title={t('card.givenWhich')}>
+        {given.lessons.length === 0 && <p role="status">{t('card.givenNone')}</p>}
+        {problem && <p role="alert">{t(`refusal.${problem}`)}</p>}
+        <ul className="flex flex-col gap-2">
+          {given.lessons.map((l) => (
+            <li key={l.session}>
+              <Button className="w-full" size="large" disabled={busy} onClick={() => void back(l.session)}>
+                <bdi className="min-w-0 truncate">{l.title}</bdi>
+                <span className="text-base font-normal">
+                  {new Intl.DateTimeFormat(i18n.language).format(new Date(l.at))}
+                </span>
+              </Button>
+            </li>
+          ))}
+        </ul>
+      </Welcome>
+    )
   return (
     <Welcome title={t('card.title')}>
       {lessons.length > 0 ? (
@@ -88,6 +122,11 @@ function Card({ scanned }: { scanned: string }) {
           <Button type="submit" look="main" size="large" disabled={busy}>
             {t(problem === 'no-lesson-now' ? 'card.again' : 'join.enter')}
           </Button>
+          {card.trim() !== '' && (
+            <Button disabled={busy} onClick={() => void back()}>
+              {t('card.given')}
+            </Button>
+          )}
         </form>
       )}
     </Welcome>

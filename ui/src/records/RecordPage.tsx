@@ -3,7 +3,9 @@ import { Check, Download, ListChecks, X } from 'lucide-react'
 import { useCallback, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
-import { answerID } from '../rules/answers'
+import { marksOf } from '../rules/answers'
+import { GiveBack } from './marking/GiveBack'
+import { useMarking } from './marking/useMarking'
 import { Questions } from './Questions'
 import { PollCard } from '../polls/PollCard'
 import { textOf } from '../frame/paint/geometry'
@@ -13,9 +15,10 @@ import { Button } from '../kit/Button'
 import { Changes } from '../kit/windows/Changes'
 import { Dialog } from '../kit/windows/Dialog'
 import { Face } from '../kit/people'
+import { LevelBadge } from '../kit/LevelBadge'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
-import type { Element, Frame, Kept, OnFrame, RecordReply } from '../wire/types.gen'
+import type { Element, Frame, Kept, OnFrame, RecordReply, WorkJudged } from '../wire/types.gen'
 import { WhoIs } from '../kit/windows/WhoIs'
 import { LessonLine } from '../line/LessonLine'
 import { when } from '../words/words'
@@ -52,6 +55,7 @@ export function RecordPage() {
     queryFn: () => call<RecordReply>('GET', `/sessions/${session}/record`),
     staleTime: 0,
   })
+  const marking = useMarking(session)
   /** Of whom is asked which student they were. */
   const [who, askWho] = useState<Kept | null>(null)
   const students = query.data?.record.students
@@ -117,6 +121,7 @@ export function RecordPage() {
             })}
           </section>
         )}
+        <GiveBack session={session} students={record.students} frames={record.board.frames} marking={marking} />
         <Questions session={about.id} />
         <section aria-labelledby="happened">
           <h2 id="happened" className="mb-3 text-xl">
@@ -135,6 +140,7 @@ export function RecordPage() {
                 key={student.id}
                 student={student}
                 frames={record.board.frames}
+                judged={marking.data?.judged.filter((j) => j.student === student.id && j.by === marking.data?.me) ?? []}
                 unknown={tied !== undefined && !tied[student.id]}
                 onWho={() => askWho(student)}
               />
@@ -158,18 +164,22 @@ export function RecordPage() {
 type RowProps = {
   student: Kept
   frames: Frame[]
+  /** What one thinks of their work oneself. */
+  judged: WorkJudged[]
   /** There is a class list, and nobody has said which student this is. */
   unknown: boolean
   onWho: () => void
 }
 
-function StudentRow({ student, frames, unknown, onWho }: RowProps) {
+function StudentRow({ student, frames, judged, unknown, onWho }: RowProps) {
   const { t } = useTranslation()
+  const whole = judged.find((j) => !j.frame)
   return (
     <li className="rounded-2xl border border-line bg-paper p-4">
       <h3 className="mb-3 flex items-center gap-2.5 text-lg">
         <Face id={student.id} name={student.name} />
         {student.name}
+        {whole?.level && <LevelBadge level={whole.level} />}
         {unknown && (
           <Button className="text-base" onClick={onWho}>
             {t('whoIs.open', { name: student.name })}
@@ -178,14 +188,23 @@ function StudentRow({ student, frames, unknown, onWho }: RowProps) {
       </h3>
       <ol className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
         {student.frames.map((on, i) => (
-          <FrameCard key={on.frame} on={on} frame={frames[i]!} n={i + 1} name={student.name} />
+          <FrameCard
+            key={on.frame}
+            on={on}
+            frame={frames[i]!}
+            n={i + 1}
+            name={student.name}
+            judged={judged.find((j) => j.frame === on.frame && !j.mark)}
+          />
         ))}
       </ol>
     </li>
   )
 }
 
-function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: number; name: string }) {
+type FrameProps = { on: OnFrame; frame: Frame; n: number; name: string; judged?: WorkJudged }
+
+function FrameCard({ on, frame, n, name, judged }: FrameProps) {
   const { t } = useTranslation()
   const strokes = on.marks.filter((m) => m.kind === 'stroke').length
   const arrows = on.marks.filter((m) => m.kind === 'connector').length
@@ -196,17 +215,6 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
         ? `${m.link.title ?? ''} ${m.link.url}`.trim()
         : textOf(m)
   const written = on.marks.filter((m) => said(m) !== '')
-  const answers: Element[] = on.answers.map((a) => ({
-    id: answerID(a.poll, a.round),
-    z: 0,
-    at: a.at,
-    x: 0,
-    y: 0,
-    w: 0,
-    h: 0,
-    kind: 'answer',
-    answer: { poll: a.poll, round: a.round, value: a.value },
-  }))
   const nothing = on.marks.length === 0 && on.answers.length === 0
   // Of several questions each answer says to which it is.
   const polls = frame.prepared.filter((m) => m.kind === 'poll')
@@ -217,13 +225,23 @@ function FrameCard({ on, frame, n, name }: { on: OnFrame; frame: Frame; n: numbe
       <h4 className="text-sm font-semibold text-slate">
         {n}. {frame.title}
       </h4>
+      {judged?.level && (
+        <p>
+          <LevelBadge level={judged.level} />
+        </p>
+      )}
+      {judged?.comment && (
+        <p dir="auto" className="border-s-4 border-dusk ps-2 text-sm break-words">
+          {judged.comment}
+        </p>
+      )}
       {nothing ? (
         <p className="rounded-lg bg-mist px-3 py-2 text-slate">{t('record.nothing')}</p>
       ) : (
         <div className="overflow-hidden rounded-lg border border-line">
           <Thumbnail
             frame={frame}
-            marks={[...on.marks, ...answers]}
+            marks={[...on.marks, ...marksOf(on.answers)]}
             width={340}
             label={t('record.pictureOf', { name, n })}
           />

@@ -1,4 +1,4 @@
-import type { Answer, Element } from '../wire/types.gen'
+import type { Answer, AnswerValue, Element } from '../wire/types.gen'
 import { isRemoved } from './standing'
 
 /** The id of the mark that holds a student's answer in a round; as core/poll has it. */
@@ -15,3 +15,17 @@ export const answersIn = (marks: readonly Element[], poll: string, round: number
   marks.flatMap((m) =>
     m.kind === 'answer' && m.answer.poll === poll && m.answer.round === round && !isRemoved(m) ? [m.answer] : [],
   )
+
+/** Answers that are kept, as marks of the frame that they were given on. */
+export const marksOf = (answers: readonly { poll: string; round: number; value: AnswerValue }[]): Element[] =>
+  answers.map(({ poll, round, value }) => ({
+    id: answerID(poll, round),
+    z: 0,
+    at: 0,
+    x: 0,
+    y: 0,
+    w: 0,
+    h: 0,
+    kind: 'answer',
+    answer: { poll, round, value },
+  }))

@@ -67,7 +67,7 @@ function NoNetwork({ again }: { again: () => void }) {
   return <Message title={t('student.offlineTitle')} text={t('student.offline')} retry={again} />
 }
 
-function Message({ title, text, retry }: { title: string; text?: string; retry?: () => void }) {
+function Message({ title, text, retry, given }: { title: string; text?: string; retry?: () => void; given?: string }) {
   const { t } = useTranslation()
   return (
     <main className="grid min-h-full place-items-center p-6 text-center">
@@ -79,6 +79,11 @@ function Message({ title, text, retry }: { title: string; text?: string; retry?:
             <button type="button" className="rounded-lg bg-dusk px-4 py-2 font-semibold text-paper" onClick={retry}>
               {t('retry')}
             </button>
+          )}
+          {given && (
+            <Link to={given} className="rounded-lg bg-dusk px-4 py-2 font-semibold text-paper">
+              {t('student.toGiven')}
+            </Link>
           )}
           <Link to="/" className="rounded-lg border border-edge bg-paper px-4 py-2 font-semibold">
             {t('student.toStart')}
@@ -92,6 +97,7 @@ function Message({ title, text, retry }: { title: string; text?: string; retry?:
 /** What a student sees and does. */
 export function Lesson() {
   const { t } = useTranslation()
+  const { session } = useParams()
   const student = useLessonState((s) => s.student)
   useTitle(student?.stage.frame.title || student?.stage.title)
   const closed = useLessonState((s) => s.closed)
@@ -109,7 +115,9 @@ export function Lesson() {
   const { me, stage } = student
   if (stage.ended) {
     const late = tooLate > 0 ? ` ${t('student.endedUnsaved', { count: tooLate })}` : ''
-    return <Message title={t('student.ended')} text={t('student.endedText') + late} />
+    return (
+      <Message title={t('student.ended')} text={t('student.endedText') + late} given={session && `/given/${session}`} />
+    )
   }
 
   const { frame } = stage

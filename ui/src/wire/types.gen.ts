@@ -2448,6 +2448,7 @@ export type Back = {
   at: number;
   whole?: BackWord;
   frames: Array<BackFrame>;
+  language: Language;
 };
 
 export type GivenLesson = {
@@ -2458,6 +2459,10 @@ export type GivenLesson = {
 
 export type GivenLessons = {
   lessons: Array<GivenLesson>;
+};
+
+export type Letters = {
+  letters: Array<Back>;
 };
 
 export type Covered = {

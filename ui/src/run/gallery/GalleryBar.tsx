@@ -2,6 +2,7 @@ import { ChevronLeft, ChevronRight, Presentation, Shapes, Shuffle, X } from 'luc
 import { useEffect, useEffectEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
+import { inField } from '../../kit/hooks/inField'
 import { call, codeOf } from '../../wire/http'
 import type { SetWalk, Varied, Walk } from '../../wire/types.gen'
 import { useLessonState } from '../../wire/hooks/useLesson'
@@ -15,9 +16,6 @@ type Props = {
   walk?: Walk
   onChange: (gallery: Gallery | null) => void
 }
-
-const inField = (at: EventTarget | null) =>
-  at instanceof HTMLElement && at.closest('input, textarea, select, [contenteditable], [role=dialog]') !== null
 
 /**
  * A walk through frames, on the front screen and if wished on the students' devices; Page Down and Page Up, as a

@@ -1,0 +1,85 @@
+import { expect, test } from '@playwright/test'
+import { demo } from '../support/demo'
+import { accessible, addNote, device, join, phone, press, saved, signIn, startSession } from '../support/people'
+
+const server = demo()
+
+test('work is judged in a row by keys, given back, read on a phone and by card, and taken back', async ({ browser }) => {
+  test.setTimeout(180_000)
+  const ines = await device(browser, server.url)
+  await signIn(ines)
+  // Noor's card.
+  await ines.getByRole('link', { name: 'Classes' }).click()
+  await ines.getByRole('link', { name: /^8 Juniper/ }).click()
+  await ines.getByRole('link', { name: 'Name cards' }).click()
+  const card = ines.getByRole('listitem').filter({ hasText: 'Noor' })
+  const code = (await card.getByText(/^[0-9A-Z]{4} [0-9A-Z]{4}$/).innerText()).trim().replace(' ', '')
+  await ines.goto('/boards')
+  const lesson = await startSession(ines)
+  const [noor, kenji] = [await device(browser, server.url, phone), await device(browser, server.url)]
+  for (const [page, name] of [
+    [noor, 'Noor'],
+    [kenji, 'Kenji'],
+  ] as const) {
+    await join(page, lesson, name)
+    await addNote(page, `${name} saw two high tides`)
+    await saved(page)
+  }
+  await ines.getByRole('button', { name: 'Finish' }).click()
+  await ines.getByRole('button', { name: 'Finish and open the record' }).click()
+
+  // Judged by keys alone: a level, words, on to the next; all of it is there after a reload.
+  await press(ines.getByRole('link', { name: 'Judge work' }))
+  await expect(ines.getByRole('heading', { level: 2, name: 'Kenji' })).toBeVisible()
+  await ines.keyboard.press('3')
+  await expect(ines.getByRole('button', { name: 'Secure' })).toHaveAttribute('aria-pressed', 'true')
+  await ines.keyboard.press('c')
+  await ines.keyboard.type('Say how often that is.')
+  await accessible(ines)
+  await ines.keyboard.press('Control+Enter')
+  await expect(ines.getByRole('heading', { level: 2, name: 'Noor' })).toBeVisible()
+  await ines.keyboard.press('4')
+  await ines.keyboard.press('c')
+  await ines.getByRole('list', { name: 'Words you have used before' }).getByRole('button').first().click()
+  await expect(ines.getByLabel('Your words to the student')).toHaveValue('Say how often that is.')
+  await ines.getByLabel('Your words to the student').fill('Twice a day: well seen.')
+  await ines.keyboard.press('Escape')
+  await ines.keyboard.press('ArrowLeft')
+  await expect(ines.getByRole('status').filter({ hasText: '2 with a level' })).toBeVisible()
+  await ines.reload()
+  await expect(ines.getByRole('button', { name: 'Secure' })).toHaveAttribute('aria-pressed', 'true')
+  await expect(ines.getByLabel('Your words to the student')).toHaveValue('Say how often that is.')
+
+  // Nothing before it is given; then one's own alone.
+  await noor.getByRole('link', { name: 'What came back' }).tap()
+  await expect(noor.getByText('Your teacher has given nothing back')).toBeVisible()
+  await accessible(noor)
+  await ines.getByRole('link', { name: 'Record' }).click()
+  await expect(ines.getByText('2 pieces judged')).toBeVisible()
+  await press(ines.getByRole('button', { name: 'Give back to 2 students' }))
+  await accessible(ines)
+  await press(ines.getByRole('dialog').getByRole('button', { name: 'Give back to 2 students' }))
+  await expect(ines.getByText('2 students have theirs back')).toBeVisible()
+  await accessible(ines)
+  await noor.reload()
+  await expect(noor.getByText('Twice a day: well seen.')).toBeVisible()
+  await expect(noor.getByText('Going further')).toBeVisible()
+  await expect(noor.getByRole('img', { name: 'Your frame 1' })).toBeVisible()
+  await expect(noor.getByText('Say how often that is.')).toHaveCount(0)
+  await accessible(noor)
+
+  // At home, with the card; printed; and taken back.
+  const home = await device(browser, server.url, phone)
+  await home.goto(`/card#${code}`)
+  await home.getByRole('button', { name: 'What came back' }).tap()
+  await home.getByRole('button', { name: 'Moon and tides' }).first().tap()
+  await expect(home.getByText('Twice a day: well seen.')).toBeVisible()
+  await ines.getByRole('link', { name: 'Print what goes back' }).click()
+  await expect(ines.getByRole('article')).toHaveCount(2)
+  await accessible(ines)
+  await ines.getByRole('link', { name: 'Record' }).click()
+  await press(ines.getByRole('button', { name: 'Take it back' }))
+  await expect(ines.getByRole('button', { name: 'Give back to 2 students' })).toBeVisible()
+  await home.reload()
+  await expect(home.getByText('Your teacher has given nothing back')).toBeVisible()
+})

@@ -1,0 +1,174 @@
+import { ChevronLeft, ChevronRight } from 'lucide-react'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useEffectEvent, useRef } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useParams, useSearchParams } from 'react-router'
+import { Button } from '../../kit/Button'
+import { Logo } from '../../kit/Logo'
+import { Refusal } from '../../kit/Refusal'
+import { ToSignIn } from '../../kit/ToSignIn'
+import { inField } from '../../kit/hooks/inField'
+import { useTitle } from '../../kit/hooks/useTitle'
+import { call, codeOf } from '../../wire/http'
+import type { Kept, RecordReply } from '../../wire/types.gen'
+import { Judge } from './Judge'
+import { useMarking } from './useMarking'
+import { Work } from './Work'
+
+/** The whole lesson, among the frames to choose from. */
+const WHOLE = 'whole'
+
+const hasWork = (s: Kept, frame: string) => {
+  const on = s.frames.find((f) => f.frame === frame)
+  return on !== undefined && (on.marks.length > 0 || on.answers.length > 0)
+}
+
+/** Work judged in a row: all students' first frame, then the second, by keys alone if one likes. */
+export function Marking() {
+  const { t } = useTranslation()
+  const { session = '' } = useParams()
+  useTitle(t('marking.title'))
+  const [params, setParams] = useSearchParams()
+  const kept = useQuery({
+    queryKey: ['record', session],
+    queryFn: () => call<RecordReply>('GET', `/sessions/${session}/record`),
+  })
+  const marking = useMarking(session)
+  const words = useRef<HTMLTextAreaElement>(null)
+  const record = kept.data?.record
+  const frames = record?.board.frames ?? []
+  const students = record?.students ?? []
+  const withWork = frames.filter((f) => students.some((s) => hasWork(s, f.id)))
+  const rooms = [...withWork.map((f) => f.id), WHOLE]
+  const asked = params.get('frame') ?? ''
+  const room = rooms.includes(asked) ? asked : rooms[0]!
+  const frame = room === WHOLE ? undefined : room
+  const here = frame ? students.filter((s) => hasWork(s, frame)) : students
+  const at = Math.max(
+    0,
+    here.findIndex((s) => s.id === params.get('student')),
+  )
+  const student = here[at]
+  const judged = (of: string | undefined, s: Kept) => marking.mine({ student: s.id, frame: of }).level !== undefined
+  const done = here.filter((s) => judged(frame, s)).length
+
+  function go(to: string, who?: string) {
+    marking.flush()
+    setParams({ frame: to, ...(who && { student: who }) }, { replace: true })
+  }
+  function step(by: 1 | -1) {
+    const next = here[at + by]
+    if (next) return go(room, next.id)
+    const other = rooms[rooms.indexOf(room) + by]
+    if (!other) return
+    const there = other === WHOLE ? students : students.filter((s) => hasWork(s, other))
+    go(other, (by > 0 ? there[0] : there.at(-1))?.id)
+  }
+  const key = useEffectEvent((e: KeyboardEvent) => {
+    if (e.altKey || e.metaKey || !student) return
+    if (e.ctrlKey ? e.key === 'Enter' : !inField(e.target) && e.key === 'ArrowRight') step(1)
+    else if (e.ctrlKey || inField(e.target)) {
+      if (e.key === 'Escape') (e.target as HTMLElement).blur()
+      return
+    } else if (e.key === 'ArrowLeft') step(-1)
+    else if (e.key === 'c') words.current?.focus()
+    else if (e.key === '0') marking.say({ student: student.id, frame }, { level: undefined })
+    else {
+      const level = Number(e.key) - 1
+      if (!marking.data?.scale[level]) return
+      marking.say({ student: student.id, frame }, { level })
+    }
+    e.preventDefault()
+  })
+  useEffect(() => {
+    addEventListener('keydown', key)
+    return () => removeEventListener('keydown', key)
+  }, [])
+
+  const problem = marking.problem ?? (kept.isError ? codeOf(kept.error) : null)
+  if (problem === 'sign-in-needed') return <ToSignIn />
+  const next = here[at + 1]
+  return (
+    <div className="flex min-h-full flex-col">
+      <header className="flex flex-wrap items-center gap-3 border-b border-line bg-paper px-5 py-3">
+        <Logo />
+        <Link to={`/records/${session}`} className="font-semibold text-dusk underline underline-offset-4">
+          {t('marking.toRecord')}
+        </Link>
+        <h1 className="min-w-0 truncate text-xl">{t('marking.of', { title: kept.data?.session.title ?? '' })}</h1>
+      </header>
+      <main className="mx-auto flex w-full max-w-7xl grow flex-col gap-4 p-5">
+        <Refusal code={problem} />
+        {(!record || !marking.data) && !problem && <p role="status">{t('loading')}</p>}
+        {record && marking.data && (
+          <>
+            <nav aria-label={t('marking.frames')} className="flex gap-2 overflow-x-auto p-1">
+              {rooms.map((r) => {
+                const of = r === WHOLE ? students : students.filter((s) => hasWork(s, r))
+                const n = of.filter((s) => judged(r === WHOLE ? undefined : r, s)).length
+                const title = frames.find((f) => f.id === r)?.title
+                const number = frames.findIndex((f) => f.id === r) + 1
+                return (
+                  <button
+                    key={r}
+                    type="button"
+                    aria-current={r === room}
+                    onClick={() => go(r)}
+                    className={`flex max-w-60 shrink-0 items-center gap-2 rounded-xl border px-3 py-1.5 font-semibold ${r === room ? 'border-dusk bg-dusk text-paper' : 'border-edge bg-paper hover:bg-mist'}`}
+                  >
+                    <span className="truncate">{r === WHOLE ? t('marking.whole') : `${number}. ${title}`}</span>
+                    <span className="shrink-0 text-sm font-normal tabular-nums">
+                      {n}/{of.length}
+                    </span>
+                  </button>
+                )
+              })}
+            </nav>
+            {!student ? (
+              <p className="text-slate">{t('marking.noWork')}</p>
+            ) : (
+              <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
+                <section aria-label={t('marking.work', { name: student.name })} className="flex min-w-0 flex-col gap-3">
+                  <div className="flex flex-wrap items-center gap-3">
+                    <h2 className="grow text-2xl">
+                      <bdi>{student.name}</bdi>
+                    </h2>
+                    <p role="status" className="text-slate tabular-nums">
+                      {t('marking.progress', { n: at + 1, of: here.length, done })}
+                    </p>
+                    <Button onClick={() => step(-1)} aria-keyshortcuts="ArrowLeft">
+                      <ChevronLeft size={17} aria-hidden="true" className="rtl:-scale-x-100" />
+                      {t('marking.before')}
+                    </Button>
+                    <Button look="main" onClick={() => step(1)} aria-keyshortcuts="ArrowRight">
+                      {t('marking.next')}
+                      <ChevronRight size={17} aria-hidden="true" className="rtl:-scale-x-100" />
+                    </Button>
+                  </div>
+                  <Work student={student} frames={frames} frame={frame} />
+                  {/* The next one is painted, and its pictures are here, before it is looked at. */}
+                  {next && (
+                    <div aria-hidden="true" inert className="h-0 overflow-hidden">
+                      <Work student={next} frames={frames} frame={frame} />
+                    </div>
+                  )}
+                </section>
+                <Judge
+                  key={`${student.id} ${room}`}
+                  scale={marking.data.scale}
+                  said={marking.mine({ student: student.id, frame })}
+                  others={marking.others({ student: student.id, frame })}
+                  names={marking.data.names}
+                  phrases={marking.data.phrases}
+                  words={words}
+                  onSay={(to) => marking.say({ student: student.id, frame }, to)}
+                />
+              </div>
+            )}
+            <p className="text-sm text-slate">{t('marking.keys', { n: marking.data.scale.length })}</p>
+          </>
+        )}
+      </main>
+    </div>
+  )
+}
