@@ -1,5 +1,6 @@
 import { Check, CircleDot, X } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
+import { textOf } from '../frame/paint/geometry'
 import { Thumbnail } from '../frame/paint/Thumbnail'
 import { LevelBadge } from '../kit/LevelBadge'
 import { marksOf } from '../rules/answers'
@@ -55,6 +56,8 @@ function Words({ word, title }: { word: BackWord; title: string }) {
 function OneFrame({ on }: { on: BackFrame }) {
   const { t } = useTranslation()
   const title = on.frame.title || t('given.frame', { n: on.n })
+  // What is small in a picture on a phone stands below it, to be read.
+  const written = on.marks.filter((m) => textOf(m) !== '')
   return (
     <div role="group" aria-label={title} className="flex flex-col gap-3 break-inside-avoid">
       <h2 className="text-xl">
@@ -70,6 +73,15 @@ function OneFrame({ on }: { on: BackFrame }) {
             label={t('given.picture', { n: on.n })}
           />
         </div>
+      )}
+      {written.length > 0 && (
+        <ul aria-label={t('given.written', { n: on.n })} className="flex flex-col gap-1">
+          {written.map((m) => (
+            <li key={m.id} dir="auto" className="rounded-lg bg-paper px-3 py-1.5 break-words whitespace-pre-wrap">
+              {textOf(m)}
+            </li>
+          ))}
+        </ul>
       )}
       {on.answers.map((a) => (
         <OneAnswer key={a.mark} answer={a} word={on.marked?.[a.mark]} />
