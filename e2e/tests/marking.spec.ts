@@ -4,7 +4,9 @@ import { accessible, addNote, device, join, phone, press, saved, signIn, startSe
 
 const server = demo()
 
-test('work is judged in a row by keys, given back, read on a phone and by card, and taken back', async ({ browser }) => {
+test('work is judged in a row by keys, given back, read on a phone and by card, and taken back', async ({
+  browser,
+}) => {
   test.setTimeout(180_000)
   const ines = await device(browser, server.url)
   await signIn(ines)
