@@ -264,3 +264,24 @@ func (h *Hub) pastOf(ctx context.Context, sessionID, sheetID string, to int64, w
 	})
 	return &was, err
 }
+
+// TwoMoments gives the marks that lay on a sheet of a session at two times, in milliseconds since
+// 1970, from the lowest to the highest.
+func (h *Hub) TwoMoments(ctx context.Context, sessionID, sheetID string, one, other int64) (before, after []lesson.Element,
+	err error) {
+	before, after = []lesson.Element{}, []lesson.Element{}
+	err = h.look(ctx, sessionID, sheetID, func(p *past) {
+		for at, into := range map[int64]*[]lesson.Element{one: &before, other: &after} {
+			all, _ := p.after(sort.Search(len(p.changes), func(i int) bool { return p.changes[i].At > at }))
+			for _, e := range all {
+				if e.OnFrame() {
+					*into = append(*into, e)
+				}
+			}
+		}
+		if one == other {
+			before = after
+		}
+	})
+	return before, after, err
+}

@@ -333,3 +333,18 @@ func (s *server) seatAgain(c *gin.Context, participant string) error {
 	s.setSeat(c, token, seatLasts)
 	return nil
 }
+
+// levelsFile writes students by frames with levels and comments of the lesson in the path, as
+// far as the one who asks may see them.
+func (s *server) levelsFile(c *gin.Context) {
+	n, kept, _, err := s.read(c)
+	var all []assess.Judged
+	if err == nil {
+		all, err = s.Store.Judgements(c.Request.Context(), n.ID)
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	s.tableFile(c, n, assess.Levels(kept, all, visitor(c).Teacher))
+}

@@ -13,6 +13,7 @@ import (
 	"alpenglow/core/poll"
 	"alpenglow/core/record"
 	"alpenglow/core/refusal"
+	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
 )
@@ -111,13 +112,18 @@ func (s *server) answersFile(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	end, mime, write := ".xlsx", questionFiles["xlsx"].mime, kept.AnswersXLSX
+	s.tableFile(c, n, kept.Answers())
+}
+
+// tableFile writes a table of a lesson, as CSV or as a spreadsheet, as the path ends.
+func (s *server) tableFile(c *gin.Context, n store.Session, t record.Table) {
+	end, mime, write := ".xlsx", questionFiles["xlsx"].mime, t.XLSX
 	if strings.HasSuffix(c.FullPath(), ".csv") {
-		end, mime, write = ".csv", questionFiles["csv"].mime, kept.AnswersCSV
+		end, mime, write = ".csv", questionFiles["csv"].mime, t.CSV
 	}
 	c.Header("Content-Type", mime)
-	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(n.Title)+"-answers"+end))
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(n.Title)+"-"+t.Name+end))
 	if err := write(c.Writer); err != nil {
-		s.Log.Error("write answers", "error", err)
+		s.Log.Error("write "+t.Name, "error", err)
 	}
 }

@@ -1,6 +1,7 @@
 package assess_test
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -17,6 +18,8 @@ import (
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
 	"alpenglow/core/settings"
+
+	"github.com/xuri/excelize/v2"
 )
 
 func level(n int) *int { return &n }
@@ -213,5 +216,40 @@ func TestAgree(t *testing.T) {
 	}
 	if none := assess.Agree(all, "one", "three"); none.Of != 0 || none.Weighted != nil {
 		t.Errorf("%+v", none)
+	}
+}
+
+// Levels as a spreadsheet, read back by another reader: names and words as they are, whatever they
+// begin with, and how often each level was given, computed.
+func TestLevels(t *testing.T) {
+	kept, _ := lessonOfTwo()
+	scale := settings.Usually().Scale
+	all := []assess.Judged{
+		{Piece: assess.Piece{Student: "ada"}, By: "ines", Comment: "=1+1"},
+		{Piece: assess.Piece{Student: "ada", Frame: "f2"}, By: "ines", Level: &assess.Level{At: 2, Scale: scale}},
+		{Piece: assess.Piece{Student: "bo", Frame: "f2"}, By: "ines", Level: &assess.Level{At: 2, Scale: scale}, Comment: "Good."},
+		{Piece: assess.Piece{Student: "bo", Frame: "f2"}, By: "other", Level: &assess.Level{At: 0, Scale: scale}},
+	}
+	table := assess.Levels(kept, all, "ines")
+	var sheet, text bytes.Buffer
+	if err := errors.Join(table.XLSX(&sheet), table.CSV(&text)); err != nil {
+		t.Fatal(err)
+	}
+	f, err := excelize.OpenReader(&sheet)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for at, want := range map[string]string{"A1": "student", "D1": "2. Notes", "A2": "Ada", "C2": "=1+1", "D2": "Secure",
+		"D3": "Secure", "E3": "Good.", "A4": "Secure"} {
+		if got, err := f.GetCellValue("levels", at); err != nil || got != want {
+			t.Errorf("%s: %q, want %q, %v", at, got, want, err)
+		}
+	}
+	if n, err := f.CalcCellValue("levels", "D4"); err != nil || n != "2" {
+		t.Errorf("counted %q, %v", n, err)
+	}
+	if strings.Contains(text.String(), "COUNTIF") || strings.Contains(text.String(), `"=1+1"`) ||
+		strings.Count(text.String(), "\n") != 3 {
+		t.Errorf("%s", text.String())
 	}
 }

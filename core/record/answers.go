@@ -1,18 +1,13 @@
 package record
 
 import (
-	"errors"
-	"fmt"
-	"io"
 	"math"
 	"strconv"
-
-	"github.com/xuri/excelize/v2"
 )
 
-// answers gives students by questions: for each question what was answered last in time, and how much of
-// it is right, from 0 to 1, where the question has something right. Cells are texts and numbers.
-func (r Record) answers() [][]any {
+// Answers gives students by questions: for each question what was answered last in time, and how much of
+// it is right, from 0 to 1, where the question has something right.
+func (r Record) Answers() Table {
 	head := []any{"student"}
 	type column struct {
 		frame  int
@@ -53,55 +48,5 @@ func (r Record) answers() [][]any {
 		}
 		table = append(table, row)
 	}
-	return table
-}
-
-// AnswersCSV writes students by questions as comma-separated values (RFC 4180, UTF-8).
-func (r Record) AnswersCSV(w io.Writer) error {
-	if _, err := io.WriteString(w, byteOrderMark); err != nil {
-		return fmt.Errorf("write answers: %w", err)
-	}
-	out := quoted{w}
-	for _, row := range r.answers() {
-		cells := make([]string, len(row))
-		for i, cell := range row {
-			switch cell := cell.(type) {
-			case string:
-				cells[i] = harmless(cell)
-			case float64:
-				cells[i] = strconv.FormatFloat(cell, 'f', -1, 64)
-			}
-		}
-		if err := out.line(cells); err != nil {
-			return fmt.Errorf("write answers: %w", err)
-		}
-	}
-	return nil
-}
-
-// AnswersXLSX writes the same as a spreadsheet: texts are texts, whatever they begin with, and
-// shares are numbers.
-func (r Record) AnswersXLSX(w io.Writer) error {
-	const sheet = "answers"
-	f := excelize.NewFile()
-	defer f.Close()
-	err := f.SetSheetName(f.GetSheetName(0), sheet)
-	for n, row := range r.answers() {
-		for i, cell := range row {
-			at, wrong := excelize.CoordinatesToCellName(i+1, n+1)
-			err = errors.Join(err, wrong)
-			switch cell := cell.(type) {
-			case string:
-				err = errors.Join(err, f.SetCellStr(sheet, at, cell))
-			case float64:
-				err = errors.Join(err, f.SetCellFloat(sheet, at, cell, -1, 64))
-			}
-		}
-	}
-	err = errors.Join(err, f.SetPanes(sheet, &excelize.Panes{Freeze: true, XSplit: 1, YSplit: 1, TopLeftCell: "B2",
-		ActivePane: "bottomRight"}), f.Write(w))
-	if err != nil {
-		return fmt.Errorf("write answers: %w", err)
-	}
-	return nil
+	return Table{Name: "answers", Rows: table}
 }

@@ -15,7 +15,7 @@ func TestAnswers(t *testing.T) {
 	rec := quiz(map[string]string{"=ada": "rw-rx", "bo": "-----"})
 	rec.Board.Frames[0].Prepared[0].Poll.Text = "=1+1"
 	var text, sheet bytes.Buffer
-	if err := rec.AnswersCSV(&text); err != nil {
+	if err := rec.Answers().CSV(&text); err != nil {
 		t.Fatal(err)
 	}
 	rows, err := csv.NewReader(strings.NewReader(strings.TrimPrefix(text.String(), "\uFEFF"))).ReadAll()
@@ -32,7 +32,7 @@ func TestAnswers(t *testing.T) {
 	if rows[2][0] != "bo" || strings.Join(rows[2][1:], "") != "" {
 		t.Errorf("%v", rows[2])
 	}
-	if err := rec.AnswersXLSX(&sheet); err != nil {
+	if err := rec.Answers().XLSX(&sheet); err != nil {
 		t.Fatal(err)
 	}
 	f, err := excelize.OpenReader(&sheet)

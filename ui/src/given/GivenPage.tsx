@@ -10,7 +10,7 @@ import { useAsked } from '../wire/hooks/useAsked'
 import type { Back } from '../wire/types.gen'
 import '../words/windows'
 import { speak } from '../words/words'
-import { Letter } from './Letter'
+import { Letter } from '../letter/Letter'
 
 /** What a student got back of a lesson, on the device on which they were there or came with their card. */
 export function GivenPage() {

@@ -6,6 +6,7 @@ import { call, codeOf } from '../wire/http'
 import type { Board, TimeLine } from '../wire/types.gen'
 import { clock } from '../words/words'
 import { Picture } from './Picture'
+import { Stills } from './Stills'
 import { commandInWords, deedInWords, type Names } from './words'
 
 const AGAIN_MS = 10_000
@@ -35,6 +36,7 @@ export function LessonLine({ session, board, nameOf, live }: Props) {
   return (
     <div className="flex flex-col gap-4">
       <Picture line={reply.data} board={board} />
+      <Stills session={session} live={live} />
       <Events line={reply.data} board={board} nameOf={nameOf} />
     </div>
   )

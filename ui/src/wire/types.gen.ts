@@ -2465,6 +2465,38 @@ export type Letters = {
   letters: Array<Back>;
 };
 
+export type Still = {
+  id: string;
+  name: string;
+  at: number;
+};
+
+export type Stills = {
+  stills: Array<Still>;
+};
+
+export type KeepStill = {
+  name: string;
+};
+
+export type Between = {
+  new: Array<string>;
+  gone: Array<string>;
+  changed: Array<string>;
+};
+
+export type SheetThen = {
+  owner: string;
+  before: Array<Element>;
+  after: Array<Element>;
+  between: Between;
+};
+
+export type TwoMoments = {
+  sheets: Array<SheetThen>;
+  more: boolean;
+};
+
 export type Covered = {
   id: string;
   title: string;

@@ -1,4 +1,4 @@
-import { PenLine, Printer, Undo2 } from 'lucide-react'
+import { Download, PenLine, Printer, Undo2 } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
@@ -41,6 +41,10 @@ export function GiveBack({ session, students, frames, marking }: Props) {
           <Printer size={17} aria-hidden="true" />
           {t('marking.print')}
         </Link>
+        <a href={`/api/sessions/${session}/levels.xlsx`} download className={link}>
+          <Download size={17} aria-hidden="true" />
+          {t('marking.xlsx')}
+        </a>
         {own && waiting.length > 0 && (
           <Button look="main" onClick={() => ask(true)}>
             {t('marking.give', { count: waiting.length })}

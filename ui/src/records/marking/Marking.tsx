@@ -11,6 +11,7 @@ import { inField } from '../../kit/hooks/inField'
 import { useTitle } from '../../kit/hooks/useTitle'
 import { call, codeOf } from '../../wire/http'
 import type { Kept, RecordReply } from '../../wire/types.gen'
+import { AboutMark } from './AboutMark'
 import { Judge } from './Judge'
 import { useMarking } from './useMarking'
 import { Work } from './Work'
@@ -145,7 +146,20 @@ export function Marking() {
                       <ChevronRight size={17} aria-hidden="true" className="rtl:-scale-x-100" />
                     </Button>
                   </div>
-                  <Work student={student} frames={frames} frame={frame} />
+                  <Work
+                    key={`${student.id} ${room}`}
+                    student={student}
+                    frames={frames}
+                    frame={frame}
+                    about={(on, mark, text) => (
+                      <AboutMark
+                        what={text}
+                        scale={marking.data!.scale}
+                        said={marking.mine({ student: student.id, frame: on, mark })}
+                        onSay={(to) => marking.say({ student: student.id, frame: on, mark }, to)}
+                      />
+                    )}
+                  />
                   {/* The next one is painted, and its pictures are here, before it is looked at. */}
                   {next && (
                     <div aria-hidden="true" inert className="h-0 overflow-hidden">

@@ -1,15 +1,22 @@
 import { Check, CircleDot, X } from 'lucide-react'
-import { useMemo } from 'react'
+import { useMemo, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
+import { textOf } from '../../frame/paint/geometry'
 import { Thumbnail } from '../../frame/paint/Thumbnail'
-import { marksOf } from '../../rules/answers'
+import { answerID, marksOf } from '../../rules/answers'
 import type { Frame, Kept, OnFrame } from '../../wire/types.gen'
 import '../../words/windows'
 
-type Props = { student: Kept; frames: Frame[]; frame?: string }
+type Props = {
+  student: Kept
+  frames: Frame[]
+  frame?: string
+  /** What is said of a note or an answer, by its id; left out where nothing can be said. */
+  about?: (frame: string, mark: string, text: string) => ReactNode
+}
 
 /** The work that is judged: one frame large, or all frames of the lesson small. */
-export function Work({ student, frames, frame }: Props) {
+export function Work({ student, frames, frame, about }: Props) {
   const { t } = useTranslation()
   const left = student.frames.filter((f) => f.marks.length > 0 || f.answers.length > 0)
   const shown = frame ? left.filter((f) => f.frame === frame) : left
@@ -17,7 +24,7 @@ export function Work({ student, frames, frame }: Props) {
   return (
     <div className={frame ? '' : 'grid gap-4 sm:grid-cols-2'}>
       {shown.map((on) => (
-        <One key={on.frame} on={on} frames={frames} name={student.name} width={frame ? 900 : 440} />
+        <One key={on.frame} on={on} frames={frames} name={student.name} width={frame ? 900 : 440} about={about} />
       ))}
     </div>
   )
@@ -26,7 +33,9 @@ export function Work({ student, frames, frame }: Props) {
 const signs = { right: Check, partly: CircleDot, wrong: X }
 const looks = { right: 'text-fern-deep', partly: 'text-amber', wrong: 'text-rose' }
 
-function One({ on, frames, name, width }: { on: OnFrame; frames: Frame[]; name: string; width: number }) {
+type OneProps = { on: OnFrame; frames: Frame[]; name: string; width: number; about: Props['about'] }
+
+function One({ on, frames, name, width, about }: OneProps) {
   const { t } = useTranslation()
   const n = frames.findIndex((f) => f.id === on.frame)
   const frame = frames[n]!
@@ -37,6 +46,16 @@ function One({ on, frames, name, width }: { on: OnFrame; frames: Frame[]; name: 
         <Thumbnail frame={frame} marks={marks} width={width} label={t('record.pictureOf', { name, n: n + 1 })} />
       </div>
       <ul className="flex flex-col gap-1 empty:hidden">
+        {on.marks
+          .filter((m) => textOf(m) !== '')
+          .map((m) => (
+            <li key={m.id} className="flex flex-wrap items-center gap-x-2 rounded-lg bg-snow px-2.5 py-1">
+              <span dir="auto" className="min-w-0 grow break-words whitespace-pre-wrap">
+                {textOf(m)}
+              </span>
+              {about?.(on.frame, m.id, textOf(m))}
+            </li>
+          ))}
         {on.answers.map((a) => {
           const Sign = a.verdict && signs[a.verdict]
           const asked = frame.prepared.find((m) => m.id === a.poll)
@@ -59,6 +78,7 @@ function One({ on, frames, name, width }: { on: OnFrame; frames: Frame[]; name: 
                 </span>
               )}
               {a.mistake && <span className="text-sm text-amber">{a.mistake}</span>}
+              {about?.(on.frame, answerID(a.poll, a.round), a.text)}
             </li>
           )
         })}
