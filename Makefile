@@ -29,9 +29,9 @@ test: lint build e2e/node_modules ## all tests: Go's, with the race detector whe
 	scripts/tools.sh fonts-noto-color-emoji
 	go test -timeout 20m $(filter-out $(shell go list $(RACED)),$(shell go list ./...))
 	ATTACK_STEPS=5000 go test -race -timeout 20m $(RACED)
-	ATTACK_STEPS=40000 go test -count 1 -timeout 20m -run 'TestAttack$$' ./live
+	ATTACK_STEPS=25000 go test -count 1 -timeout 20m -run 'TestAttack$$' ./live
 	bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s
-	bin/alpenglow attacks -lasts 3s -slowest 3s -grown 256
+	bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256
 	cd e2e && npx tsc --noEmit && npx playwright test
 
 lint: ui/node_modules

@@ -264,9 +264,13 @@ func backTo(n store.Session, kept record.Record, all []assess.Judged, student st
 	return back
 }
 
-// letters are what goes back to each student of a lesson, to be printed.
+// letters are what goes back to each student of a lesson, to be printed: for whose lesson it is,
+// for they hold what a second marker may not know yet.
 func (s *server) letters(c *gin.Context) {
 	n, kept, people, err := s.read(c)
+	if err == nil && n.TeacherID != visitor(c).Teacher {
+		err = refusal.New(refusal.NotYours)
+	}
 	var all []assess.Judged
 	if err == nil {
 		all, err = s.Store.Judgements(c.Request.Context(), n.ID)

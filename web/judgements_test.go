@@ -80,6 +80,14 @@ func TestJudgements(t *testing.T) {
 		t.Errorf("blind, and seen: %+v", seen.Judged)
 	}
 
+	if got := emil.get(at+"/letters", nil); got != refusal.NotYours {
+		t.Errorf("a second marker prints what goes back: %q", got)
+	}
+	var letters web.Letters
+	if ines.get(at+"/letters", &letters); len(letters.Letters) != 2 {
+		t.Errorf("%d letters", len(letters.Letters))
+	}
+
 	// Nobody is given anything before it is given, and then only who it is about.
 	card := web.ByCard{Card: cards.Cards[0].Code, Session: run}
 	nothing := func(when string) {

@@ -66,21 +66,22 @@ type Judged struct {
 // a comment, or both. Nothing of both takes back what was noted before.
 type Said struct {
 	Piece
-	Level   *int   `json:"level,omitempty"`
+	Level *int `json:"level,omitempty"`
+	// Keeps leaves the level as it was noted before, whatever the scale was then.
+	Keeps   bool   `json:"keeps,omitempty"`
 	Comment string `json:"comment,omitempty"`
 }
 
 // Judge gives what is kept of what a teacher says, by the scale as it is now, or what is wrong.
-// A level that was given before and is given again keeps its scale.
 func Judge(s Said, scale []settings.Level, before *Judged, by string, at int64) (Judged, error) {
 	if err := prose.Check(s.Comment, MaxComment); err != nil {
 		return Judged{}, err
 	}
 	j := Judged{Piece: s.Piece, By: by, Comment: s.Comment, At: at}
-	if s.Level != nil {
-		if before != nil && before.Level != nil && before.Level.At == *s.Level {
-			scale = before.Level.Scale
-		}
+	switch {
+	case s.Keeps && before != nil:
+		j.Level = before.Level
+	case s.Level != nil:
 		if *s.Level < 0 || *s.Level >= len(scale) {
 			return Judged{}, refusal.New(refusal.NoSuchLevel)
 		}

@@ -6,6 +6,7 @@ import { Answer } from './answers/Answer'
 import { asClass } from './charts/asClass'
 import { Chart } from './charts/Chart'
 import { Listen } from './sound/Listen'
+import '../words/windows'
 
 /** An answer as its student has it here. */
 export type Given = { value: AnswerValue; sure?: Sureness; read?: string; late?: boolean }

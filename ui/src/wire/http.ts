@@ -10,12 +10,19 @@ export class Refused extends Error {
 }
 
 /** Calls the server; a refusal or a missing network becomes a Refused. */
-export async function call<Reply>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown): Promise<Reply> {
+export async function call<Reply>(
+  method: 'GET' | 'POST' | 'DELETE',
+  path: string,
+  body?: unknown,
+  /** It is sent to the end although the page goes meanwhile; for little. */
+  lasting = false,
+): Promise<Reply> {
   let response: Response
   try {
     response = await fetch(`/api${path}`, {
       method,
       body: body === undefined ? undefined : JSON.stringify(body),
+      keepalive: lasting,
       headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
     })
   } catch {

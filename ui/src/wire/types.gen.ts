@@ -2398,6 +2398,7 @@ export type Judgements = {
 
 export type SayJudged = {
   level?: number;
+  keeps?: boolean;
   comment?: string;
 } & JudgedPiece;
 

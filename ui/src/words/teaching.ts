@@ -1,4 +1,5 @@
 import en from './en.teaching.json'
+import './windows'
 import { addWords } from './words'
 
 // The wording of the teachers' screens comes with them.

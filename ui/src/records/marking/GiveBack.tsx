@@ -37,10 +37,12 @@ export function GiveBack({ session, students, frames, marking }: Props) {
           <PenLine size={17} aria-hidden="true" />
           {t('marking.open')}
         </Link>
-        <Link to={`/records/${session}/letters`} className={link}>
-          <Printer size={17} aria-hidden="true" />
-          {t('marking.print')}
-        </Link>
+        {own && (
+          <Link to={`/records/${session}/letters`} className={link}>
+            <Printer size={17} aria-hidden="true" />
+            {t('marking.print')}
+          </Link>
+        )}
         <a href={`/api/sessions/${session}/levels.xlsx`} download className={link}>
           <Download size={17} aria-hidden="true" />
           {t('marking.xlsx')}

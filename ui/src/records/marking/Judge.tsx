@@ -30,6 +30,12 @@ export function Judge({ scale, said, others, names, phrases, words, onSay }: Pro
     <div className="flex flex-col gap-4">
       <fieldset>
         <legend className="mb-2 font-semibold">{t('marking.level')}</legend>
+        {said.old && (
+          <p className="mb-2 flex flex-wrap items-center gap-2 text-sm text-slate">
+            {t('marking.older')}
+            <LevelBadge level={said.old} />
+          </p>
+        )}
         <div className="flex flex-col gap-2">
           {scale.map((level, i) => {
             const Icon = levelIcons[level.sign]

@@ -54,7 +54,7 @@ export function Marking() {
   const done = here.filter((s) => judged(frame, s)).length
 
   function go(to: string, who?: string) {
-    marking.flush()
+    void marking.flush()
     setParams({ frame: to, ...(who && { student: who }) }, { replace: true })
   }
   function step(by: 1 | -1) {
@@ -137,6 +137,9 @@ export function Marking() {
                     <p role="status" className="text-slate tabular-nums">
                       {t('marking.progress', { n: at + 1, of: here.length, done })}
                     </p>
+                    <span className="min-w-16 text-sm text-slate" aria-live="off">
+                      {t(marking.unsaved > 0 ? 'saved.saving' : 'saved.saved')}
+                    </span>
                     <Button onClick={() => step(-1)} aria-keyshortcuts="ArrowLeft">
                       <ChevronLeft size={17} aria-hidden="true" className="rtl:-scale-x-100" />
                       {t('marking.before')}

@@ -2,12 +2,16 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import { call, codeOf } from '../../wire/http'
 import { useAct } from '../../wire/hooks/useAct'
-import type { Judgements, JudgedNow, SayJudged, WorkJudged } from '../../wire/types.gen'
+import type { JudgedLevel, JudgedNow, Judgements, SayJudged, WorkJudged } from '../../wire/types.gen'
 
 const IDLE_MS = 700
+const AGAIN_MS = 3000
 
-/** What is said of a piece of somebody's work. */
-export type Said = { level?: number; comment?: string }
+/**
+ * What is said of a piece of somebody's work: a level on the scale as it is now, and words. A level of an
+ * older scale stays what it was until another one is given.
+ */
+export type Said = { level?: number; old?: JudgedLevel; comment?: string }
 
 const keyOf = (p: { student: string; frame?: string; mark?: string }) => `${p.student} ${p.frame ?? ''} ${p.mark ?? ''}`
 
@@ -19,20 +23,30 @@ export function useMarking(session: string) {
     staleTime: 0,
   })
   const { act, problem } = useAct('judgements')
-  /** What was said here, which the server may not have told yet; and what waits to be sent. */
+  /** What was said here, which the server may not have told yet. */
   const [own, setOwn] = useState<ReadonlyMap<string, Said>>(new Map())
-  const waits = useRef<SayJudged | null>(null)
+  /** What waits to be sent, by piece; without network it waits on, and is tried again. */
+  const waits = useRef(new Map<string, SayJudged>())
+  const [unsaved, setUnsaved] = useState(0)
   const timer = useRef(0)
   const data = query.data
+  const to = `/sessions/${session}/judgements`
 
-  /** Sends what was written a moment ago. */
-  const flush = () => {
+  /** Sends what waits. */
+  async function flush() {
     clearTimeout(timer.current)
-    const said = waits.current
-    waits.current = null
-    if (said) void act(() => call<JudgedNow>('POST', `/sessions/${session}/judgements`, said))
+    for (const [key, said] of [...waits.current]) {
+      waits.current.delete(key)
+      const refused = await act(() => call<JudgedNow>('POST', to, said, true))
+      if (refused === 'unavailable') {
+        if (!waits.current.has(key)) waits.current.set(key, said)
+        timer.current = window.setTimeout(() => void flush(), AGAIN_MS)
+        break
+      }
+    }
+    setUnsaved(waits.current.size)
   }
-  const leaving = useEffectEvent(flush)
+  const leaving = useEffectEvent(() => void flush())
   useEffect(() => {
     const now = () => leaving()
     addEventListener('pagehide', now)
@@ -46,21 +60,24 @@ export function useMarking(session: string) {
     const here = own.get(keyOf(p))
     if (here) return here
     const told = data?.judged.find((j) => j.by === data.me && keyOf(j) === keyOf(p))
-    return { level: told?.level?.at, comment: told?.comment }
+    const same = told?.level && JSON.stringify(told.level.scale) === JSON.stringify(data?.scale)
+    return { level: same ? told?.level?.at : undefined, old: same ? undefined : told?.level, comment: told?.comment }
   }
   /** What others think of it, as far as one may see that. */
   const others = (p: { student: string; frame?: string; mark?: string }): WorkJudged[] =>
     data?.judged.filter((j) => j.by !== data.me && keyOf(j) === keyOf(p)) ?? []
 
   /** Says something of a piece: a level at once, words once they rest for a moment. */
-  function say(p: { student: string; frame?: string; mark?: string }, to: Said) {
-    const next = { ...mine(p), ...to }
+  function say(p: { student: string; frame?: string; mark?: string }, said: Said) {
+    const chosen = 'level' in said || waits.current.get(keyOf(p))?.keeps === false
+    const next: Said = { ...mine(p), ...said, ...('level' in said && { old: undefined }) }
     setOwn((was) => new Map(was).set(keyOf(p), next))
-    if (waits.current && keyOf(waits.current) !== keyOf(p)) flush()
-    waits.current = { ...p, level: next.level, comment: next.comment || undefined }
+    const level = chosen ? { level: next.level, keeps: false } : { keeps: true }
+    waits.current.set(keyOf(p), { ...p, ...level, comment: next.comment || undefined })
+    setUnsaved(waits.current.size)
     clearTimeout(timer.current)
-    if ('level' in to) flush()
-    else timer.current = window.setTimeout(flush, IDLE_MS)
+    if ('level' in said) void flush()
+    else timer.current = window.setTimeout(() => void flush(), IDLE_MS)
   }
   return {
     data,
@@ -68,6 +85,7 @@ export function useMarking(session: string) {
     others,
     say,
     flush,
+    unsaved,
     act,
     problem: problem ?? (query.isError ? codeOf(query.error) : null),
   }
