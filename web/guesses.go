@@ -27,6 +27,7 @@ var (
 	guestMakes    = allowance{atOnce: 30, every: 5 * time.Minute}         // boards, lessons, files of one guest
 	secondGuesses = allowance{atOnce: 20, every: time.Minute}             // codes of one account, from anywhere
 	newResets     = allowance{atOnce: 5, every: 10 * time.Minute}         // of one address, and to one
+	newBacks      = allowance{atOnce: 20, every: 2 * time.Second}         // what goes back, of one student
 	newSeats      = allowance{atOnce: 320, every: 250 * time.Millisecond} // a hall at once, and a few after it
 )
 

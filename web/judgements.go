@@ -88,8 +88,14 @@ func (s *server) judgements(c *gin.Context) {
 }
 
 func (s *server) judgementsOf(ctx context.Context, n store.Session, me string) (Judgements, error) {
-	reply := Judgements{Me: me, Owner: n.TeacherID, Blind: n.Blind, Names: map[string]string{}, Given: map[string]int64{},
-		Agreements: []assess.Agreement{}}
+	reply := Judgements{
+		Me:         me,
+		Owner:      n.TeacherID,
+		Blind:      n.Blind,
+		Names:      map[string]string{},
+		Given:      map[string]int64{},
+		Agreements: []assess.Agreement{},
+	}
 	house, err := s.Store.House(ctx)
 	if err != nil {
 		return reply, err
@@ -213,7 +219,8 @@ func (s *server) setBlind(c *gin.Context) {
 	done(c, err)
 }
 
-// giveBack is for whose lesson it is: only their words go back.
+// giveBack is for whose lesson it is: only their words go back, and not before it is over, for what is
+// right goes with them.
 func (s *server) giveBack(c *gin.Context) {
 	var ask GiveBack
 	err := readBody(c, &ask)
@@ -223,6 +230,9 @@ func (s *server) giveBack(c *gin.Context) {
 	}
 	if err == nil && n.TeacherID != visitor(c).Teacher {
 		err = refusal.New(refusal.NotYours)
+	}
+	if err == nil && n.EndedAt == nil && !ask.Undo {
+		err = refusal.New(refusal.LessonRunning)
 	}
 	if err == nil {
 		err = s.Store.GiveBack(c.Request.Context(), n.ID, ask.Students, ask.Undo)
@@ -236,6 +246,10 @@ func (s *server) given(c *gin.Context) {
 	p := visitor(c).Participant
 	if p == nil || p.SessionID != c.Param("id") || p.GivenAt == nil {
 		refuse(c, refusal.New(refusal.NotGiven))
+		return
+	}
+	if !s.mayRead(p.ID) {
+		refuse(c, refusal.New(refusal.TooMany))
 		return
 	}
 	n, err := s.Store.Session(ctx, p.SessionID)
@@ -328,8 +342,21 @@ func (s *server) givenByCard(c *gin.Context) {
 	c.JSON(http.StatusOK, reply)
 }
 
+// mayRead counts that what goes back to a participant is read, or that a device gets their seat
+// for it: it is composed anew each time.
+func (s *server) mayRead(participant string) bool {
+	count, ok := s.backs.try(participant, time.Now())
+	if ok {
+		count(true)
+	}
+	return ok
+}
+
 // seatAgain gives the device the seat of a participant.
 func (s *server) seatAgain(c *gin.Context, participant string) error {
+	if !s.mayRead(participant) {
+		return refusal.New(refusal.TooMany)
+	}
 	token := rand.Text() + rand.Text()
 	if _, err := s.Store.Return(c.Request.Context(), participant, hashed(token)); err != nil {
 		return err

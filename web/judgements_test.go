@@ -68,7 +68,8 @@ func TestJudgements(t *testing.T) {
 	}
 
 	var seen web.Judgements
-	if ines.get(at+"/judgements", &seen); len(seen.Judged) != 2 || seen.Agreements[0].Of != 1 || seen.Phrases[0] != "Well seen, Noor." {
+	if ines.get(at+"/judgements", &seen); len(seen.Judged) != 2 || seen.Agreements[0].Of != 1 ||
+		seen.Phrases[0] != "Well seen, Noor." {
 		t.Fatalf("%+v", seen)
 	}
 	if got := emil.post(at+"/blind", web.SetBlind{Blind: true}, nil); got != refusal.NotYours {
@@ -76,7 +77,8 @@ func TestJudgements(t *testing.T) {
 	}
 	ines.post(at+"/blind", web.SetBlind{Blind: true}, nil)
 	say(emil, nil, "a word without a level")
-	if emil.get(at+"/judgements", &seen); len(seen.Judged) != 1 || strings.Contains(seen.Judged[0].Comment, "Well seen") {
+	if emil.get(at+"/judgements", &seen); len(seen.Judged) != 1 ||
+		strings.Contains(seen.Judged[0].Comment, "Well seen") {
 		t.Errorf("blind, and seen: %+v", seen.Judged)
 	}
 
@@ -103,6 +105,13 @@ func TestJudgements(t *testing.T) {
 	if got := emil.post(at+"/given", web.GiveBack{Students: []string{piece.Student}}, nil); got != refusal.NotYours {
 		t.Errorf("a second marker gives back: %q", got)
 	}
+	if got := ines.post(at+"/given", web.GiveBack{Students: []string{piece.Student}}, nil); got != refusal.LessonRunning {
+		t.Errorf("while questions are open: %q", got)
+	}
+	if got := ines.post(at+"/end", struct{}{}, nil); got != "" {
+		t.Fatal(got)
+	}
+	nothing("after the end")
 	give := func(undo bool) {
 		if got := ines.post(at+"/given", web.GiveBack{Students: []string{piece.Student, run}, Undo: undo}, nil); got != "" {
 			t.Fatal(got)
@@ -119,7 +128,8 @@ func TestJudgements(t *testing.T) {
 	}
 	home := h.visitor()
 	var list web.GivenLessons
-	if got := home.post("/api/given", web.ByCard{Card: card.Card}, &list); got != "" || len(list.Lessons) != 1 || list.Lessons[0].Session != run {
+	if got := home.post("/api/given", web.ByCard{Card: card.Card}, &list); got != "" || len(list.Lessons) != 1 ||
+		list.Lessons[0].Session != run {
 		t.Errorf("%q %+v", got, list)
 	}
 	if got := home.get(at+"/given", nil); got != refusal.NotGiven {
@@ -130,6 +140,13 @@ func TestJudgements(t *testing.T) {
 	}
 	if got := home.get(at+"/given", &back); got != "" || back.Name != "Noor" {
 		t.Errorf("at home: %q", got)
+	}
+	late := refusal.Code("")
+	for range 25 {
+		late = noor.get(at+"/given", nil)
+	}
+	if late != refusal.TooMany {
+		t.Errorf("read again and again: %q", late)
 	}
 	give(true)
 	nothing("after it was taken back")

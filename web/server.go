@@ -74,7 +74,7 @@ type server struct {
 	logins *scs.SessionManager
 	// codes and signIns count wrong ones, signing those from one address, seating
 	// the seats that were given out, fronting the front screens.
-	codes, signIns, signing, seating, fronting, guests, resets, makes, seconds *guesses
+	codes, signIns, signing, seating, fronting, guests, resets, makes, seconds, backs *guesses
 
 	reading    chan struct{} // spreadsheets and registers take memory; so many at once
 	hashing    chan struct{} // argon2id takes 64 MB and a processor each; so many at once
@@ -89,7 +89,7 @@ type server struct {
 func New(c Config) (http.Handler, error) {
 	s := &server{Config: c, logins: newLogins(c), codes: newGuesses(codeGuesses, &allGuesses),
 		signIns: newGuesses(signInGuesses, nil),
-		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil),
+		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil), backs: newGuesses(newBacks, nil),
 		fronting: newGuesses(newFronts, nil), guests: newGuesses(newGuests, nil), resets: newGuesses(newResets, nil),
 		makes: newGuesses(guestMakes, nil), seconds: newGuesses(secondGuesses, nil),
 		reading: make(chan struct{}, lists),

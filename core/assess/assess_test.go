@@ -110,7 +110,13 @@ func TestSeen(t *testing.T) {
 // A lesson with a question and a note of Ada's and of Bo's on each of two frames.
 func lessonOfTwo() (record.Record, session.State) {
 	month := poll.Question{Text: "How long?", Why: "The Earth has gone on.", Body: poll.Offer(
-		poll.Option{ID: "a", Text: "7 days", Mistake: "SECRET mistake"}, poll.Option{ID: "b", Text: "29.53 days", Right: true})}
+		poll.Option{
+			ID:      "a",
+			Text:    "7 days",
+			Mistake: "SECRET mistake",
+		},
+		poll.Option{ID: "b", Text: "29.53 days", Right: true},
+	)}
 	unasked := poll.Question{Text: "SECRET question", Body: poll.Body{Kind: poll.KindOpen, Open: &poll.Free{}}}
 	mark := func(id string, b lesson.Body) lesson.Element {
 		return lesson.Element{ID: id, W: 100, H: 100, Body: b}
@@ -129,13 +135,26 @@ func lessonOfTwo() (record.Record, session.State) {
 		return record.Mark{Frame: "f2", Element: e}
 	}
 	answer := func(author, option string) record.Mark {
-		e := mark("q1", lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: "q1", Round: 1, Value: poll.Choose(option)}})
+		e := mark(
+			"q1",
+			lesson.Body{
+				Kind:   lesson.KindAnswer,
+				Answer: &lesson.Answer{Poll: "q1", Round: 1, Value: poll.Choose(option)},
+			},
+		)
 		e.Author = author
 		return record.Mark{Frame: "f1", Element: e}
 	}
-	kept := record.Build(board, []record.Student{{ID: "ada", Name: "Ada"}, {ID: "bo", Name: "SECRET Bo"}}, []record.Mark{
-		answer("ada", "a"), answer("bo", "b"), note("ada", "n1", "Ada's note", ""), note("ada", "n2", "SECRET hidden", lesson.Hidden),
-		note("bo", "n3", "SECRET note of Bo's", "")})
+	kept := record.Build(
+		board,
+		[]record.Student{{ID: "ada", Name: "Ada"}, {ID: "bo", Name: "SECRET Bo"}},
+		[]record.Mark{
+			answer(
+				"ada",
+				"a",
+			), answer("bo", "b"), note("ada", "n1", "Ada's note", ""), note("ada", "n2", "SECRET hidden", lesson.Hidden),
+			note("bo", "n3", "SECRET note of Bo's", "")},
+	)
 	return kept, session.State{Polls: map[string]poll.State{"q1": {Phase: poll.Closed, Round: 1}}}
 }
 
@@ -229,7 +248,12 @@ func TestLevels(t *testing.T) {
 	all := []assess.Judged{
 		{Piece: assess.Piece{Student: "ada"}, By: "ines", Comment: "=1+1"},
 		{Piece: assess.Piece{Student: "ada", Frame: "f2"}, By: "ines", Level: &assess.Level{At: 2, Scale: scale}},
-		{Piece: assess.Piece{Student: "bo", Frame: "f2"}, By: "ines", Level: &assess.Level{At: 2, Scale: scale}, Comment: "Good."},
+		{
+			Piece:   assess.Piece{Student: "bo", Frame: "f2"},
+			By:      "ines",
+			Level:   &assess.Level{At: 2, Scale: scale},
+			Comment: "Good.",
+		},
 		{Piece: assess.Piece{Student: "bo", Frame: "f2"}, By: "other", Level: &assess.Level{At: 0, Scale: scale}},
 	}
 	table := assess.Levels(kept, all, "ines")

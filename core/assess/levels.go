@@ -56,7 +56,11 @@ func Levels(kept record.Record, all []Judged, by string) record.Table {
 		row := []any{name}
 		for k := range frames {
 			column, _ := excelize.ColumnNumberToName(2 + 2*k)
-			row = append(row, record.Formula(fmt.Sprintf("COUNTIF(%s2:%s%d,$A%d)", column, column, last, last+1+i)), nil)
+			row = append(
+				row,
+				record.Formula(fmt.Sprintf("COUNTIF(%s2:%s%d,$A%d)", column, column, last, last+1+i)),
+				nil,
+			)
 		}
 		t.Foot = append(t.Foot, row)
 	}

@@ -11,16 +11,27 @@ import (
 )
 
 func stillNote(id, text string) lesson.Element {
-	return lesson.Element{ID: id, W: 100, H: 100, Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text}}}
+	return lesson.Element{
+		ID:   id,
+		W:    100,
+		H:    100,
+		Body: lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: text}},
+	}
 }
 
 func TestBetween(t *testing.T) {
-	before := []lesson.Element{stillNote("a", "stays"), stillNote("b", "goes"), stillNote("c", "was written"), stillNote("d", "lies")}
+	before := []lesson.Element{
+		stillNote("a", "stays"),
+		stillNote("b", "goes"),
+		stillNote("c", "was written"),
+		stillNote("d", "lies"),
+	}
 	moved, above := stillNote("d", "lies"), stillNote("a", "stays")
 	moved.X, above.Z, above.Agreed = 40, 99, []string{"noor"}
 	after := []lesson.Element{moved, above, stillNote("c", "was rewritten"), stillNote("e", "new")}
 	b := record.Compare(before, after)
-	if !slices.Equal(b.New, []string{"e"}) || !slices.Equal(b.Gone, []string{"b"}) || !slices.Equal(b.Changed, []string{"d", "c"}) {
+	if !slices.Equal(b.New, []string{"e"}) || !slices.Equal(b.Gone, []string{"b"}) ||
+		!slices.Equal(b.Changed, []string{"d", "c"}) {
 		t.Errorf("%+v", b)
 	}
 }
