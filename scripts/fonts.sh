@@ -1,26 +1,28 @@
 #!/usr/bin/env bash
 # Takes the letters of another writing from the front end's packages: what the
-# browser is given (ui/src/fonts.css), and for core/letters the same fonts
-# without outlines. Run it after a font's version has changed; needs Debian's
-# package woff2. core/letters/fonts/SHA256SUMS says of which files they were made.
+# browser is given (ui/src/fonts.css), and for core/letters the same fonts with
+# what shaping and painting need. Run it after a font's version has changed; needs
+# Debian's packages woff2 and fonts-droid-fallback. core/letters/fonts/SHA256SUMS says
+# of which files they were made.
 set -euo pipefail
 cd "$(dirname "$0")/.."
 from=ui/node_modules/@fontsource-variable
 to=core/letters/fonts
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
-rm -f $to/*.ttf
+rm -f $to/*.ttf $to/display/*.ttf $to/own/*.ttf
+mkdir -p $to/display $to/own
 : >"$work/sums"
 cat >ui/src/fonts.css <<'C'
 /* Made by scripts/fonts.sh: one family for every writing that the main font does not have. */
 C
 n=0
-take() { # package, file without ending
+take() { # package, file without ending, folder if another
   n=$((n + 1))
   cp "$from/$1/files/$2.woff2" "$work/"
   woff2_decompress "$work/$2.woff2" >/dev/null
-  go run ./scripts/fonts "$work/$2.ttf" "$to/$n-${2%-wght-normal}.ttf"
-  (cd ui && sha256sum "node_modules/@fontsource-variable/$1/files/$2.woff2") >>"$work/sums"
+  go run ./scripts/fonts "$work/$2.ttf" "$to/${3:-}$n-${2%-wght-normal}.ttf"
+  (cd ui && sha256sum "${from#ui/}/$1/files/$2.woff2") >>"$work/sums"
 }
 style() { # package, file without ending
   local range
@@ -45,5 +47,16 @@ for writing in arabic hebrew; do
   take noto-sans-$writing "noto-sans-$writing-$writing-wght-normal"
   style noto-sans-$writing "noto-sans-$writing-$writing-wght-normal"
 done
+n=0
+for letters in latin latin-ext vietnamese; do
+  take bricolage-grotesque "bricolage-grotesque-$letters-wght-normal" display/
+done
+# What every device shows in a font of its own: ideographs, and pictures of faces and things.
+from=ui/node_modules/@fontsource
+n=10
+for part in 0 1 2 3 4 5 6 7 8 9 10; do
+  [ -f "$from/noto-emoji/files/noto-emoji-$part-400-normal.woff2" ] && take noto-emoji "noto-emoji-$part-400-normal" own/
+done
+go run ./scripts/fonts /usr/share/fonts/truetype/droid/DroidSansFallbackFull.ttf $to/own/99-droid-sans-fallback.ttf
 cp "$work/sums" $to/SHA256SUMS
 (cd ui && npx prettier --log-level warn --write src/fonts.css)

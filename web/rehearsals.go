@@ -128,6 +128,7 @@ func (s *server) sweep(ctx context.Context) {
 				s.intakes.mu.Lock()
 				s.intakes.forget(now.Add(-intakeForgets))
 				s.intakes.mu.Unlock()
+				s.outputs.forget(now)
 				for _, id := range s.rehearsals.left(now, s.Hub.Watched) {
 					if err := s.end(ctx, id); err != nil {
 						s.Log.Error("end a rehearsal", "session", id, "error", err)

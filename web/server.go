@@ -82,6 +82,7 @@ type server struct {
 	blanks     blanks
 	intakes    *intakes
 	rehearsals *rehearsals
+	outputs    *outputs
 	panics     prometheus.Counter
 }
 
@@ -95,12 +96,13 @@ func New(c Config) (http.Handler, error) {
 		reading: make(chan struct{}, lists),
 		hashing: make(chan struct{}, max(1, runtime.NumCPU()/2)),
 		uploads: newUploads(c.Pictures),
-		intakes: newIntakes(), rehearsals: newRehearsals(),
+		intakes: newIntakes(), rehearsals: newRehearsals(), outputs: newOutputs(),
 		panics: prometheus.NewCounter(prometheus.CounterOpts{Name: "alpenglow_request_panics_total",
 			Help: "Bugs that cost one request."})}
 	c.Registry.MustRegister(s.panics)
 	if c.Stopping != nil {
 		context.AfterFunc(c.Stopping, s.intakes.close)
+		context.AfterFunc(c.Stopping, s.outputs.close)
 		go s.sweep(c.Stopping)
 	}
 	ui, err := newUI(c.UI)
@@ -225,6 +227,11 @@ func New(c Config) (http.Handler, error) {
 	teacher.POST("/boards/:id/tidy", s.tidyBoard)
 	teacher.GET("/boards/:id/try", s.tryFrame)
 	teacher.GET("/boards/:id/file", s.exportBoard)
+	teacher.POST("/boards/:id/outputs", s.takeOutBoard)
+	teacher.POST("/sessions/:id/outputs", s.takeOut)
+	teacher.GET("/outputs/:output", s.output)
+	teacher.DELETE("/outputs/:output", s.dropOutput)
+	teacher.GET("/outputs/:output/file", s.outputFile)
 	teacher.GET("/boards/:id/questions", s.exportQuestions)
 	teacher.GET("/intakes/:id", s.intake)
 	teacher.DELETE("/intakes/:id", s.dropIntake)

@@ -69,10 +69,21 @@ func (e *Element) box(count lines) place.Box {
 			b.H += pill
 		}
 	}
-	if e.Turn != 0 {
-		sin, cos := math.Sincos(e.Turn * math.Pi / 180)
-		w, h := b.W*math.Abs(cos)+b.H*math.Abs(sin), b.W*math.Abs(sin)+b.H*math.Abs(cos)
-		b = place.Box{X: b.X + (b.W-w)/2, Y: b.Y + (b.H-h)/2, W: w, H: h}
+	return upright(b, e.Turn)
+}
+
+// Bounds is the upright box around a mark without what stands out of it, such as a
+// name above it: what connectors hold on to.
+func (e Element) Bounds() place.Box {
+	return upright(place.Box{X: e.X, Y: e.Y, W: e.W, H: e.Tall()}, e.Turn)
+}
+
+// upright is the upright box around one that is turned about its middle.
+func upright(b place.Box, turn float64) place.Box {
+	if turn == 0 {
+		return b
 	}
-	return b
+	sin, cos := math.Sincos(turn * math.Pi / 180)
+	w, h := b.W*math.Abs(cos)+b.H*math.Abs(sin), b.W*math.Abs(sin)+b.H*math.Abs(cos)
+	return place.Box{X: b.X + (b.W-w)/2, Y: b.Y + (b.H-h)/2, W: w, H: h}
 }

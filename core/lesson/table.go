@@ -70,6 +70,7 @@ func (t *Table) rows(width, least float64, count lines) []float64 {
 		}
 		most := 1
 		for x, cell := range row {
+			s.Tabular = x > 0 && y > 0
 			most = max(most, count(cell, wide[x]-2*cellRim, s))
 		}
 		high[y] = float64(most)*cellSize*cellHeight + cellRule
@@ -77,11 +78,25 @@ func (t *Table) rows(width, least float64, count lines) []float64 {
 	}
 	high[0] += cellRule
 	if total < least {
-		for y := range high {
-			high[y] *= least / total
+		// What is left goes to the rows below the heading, as CSS 2.1 (17.5.3) lets browsers and Chromium does.
+		first := 1
+		if len(high) == 1 {
+			first = 0
+		}
+		body := 0.0
+		for _, h := range high[first:] {
+			body += h
+		}
+		for y := range high[first:] {
+			high[first+y] *= (body + least - total) / body
 		}
 	}
 	return high
+}
+
+// Cells gives how wide the columns and how high the rows of a table stand in a box.
+func (t *Table) Cells(w, h float64) (wide, high []float64) {
+	return t.columns(w), t.rows(w, h, letters.Count)
 }
 
 // columns gives the widths of the columns: each by the length of its longest cell.

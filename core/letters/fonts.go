@@ -10,28 +10,40 @@ import (
 	"github.com/go-text/typesetting/font/opentype"
 )
 
-// The fonts that ship, without their outlines (scripts/fonts.sh makes them). In
-// the order of their names a letter is looked for in them.
+// The fonts that ship (scripts/fonts.sh makes them). In the order of their names
+// a letter is looked for in them: display holds those of headings, own those for
+// letters that every device shows in a font of its own.
 //
-//go:embed fonts/*.ttf
+//go:embed fonts/*.ttf fonts/display/*.ttf fonts/own/*.ttf
 var files embed.FS
 
-// fonts gives them, read once.
-var fonts = sync.OnceValue(func() []*font.Font {
-	entries, err := files.ReadDir("fonts")
+// fonts gives those for everything that people read, displayFonts those of
+// headings before them, ownFonts what is painted where none of these has a letter;
+// each is read once.
+var (
+	fonts        = sync.OnceValue(func() []*font.Font { return readAll("fonts") })
+	displayFonts = sync.OnceValue(func() []*font.Font { return append(readAll("fonts/display"), fonts()...) })
+	ownFonts     = sync.OnceValue(func() []*font.Font { return readAll("fonts/own") })
+)
+
+func readAll(folder string) []*font.Font {
+	entries, err := files.ReadDir(folder)
 	if err != nil {
 		panic(err)
 	}
 	var all []*font.Font
 	for _, e := range entries {
-		f, err := read("fonts/" + e.Name())
+		if e.IsDir() {
+			continue
+		}
+		f, err := read(folder + "/" + e.Name())
 		if err != nil {
 			panic(fmt.Sprintf("%s: %v", e.Name(), err)) // a broken build
 		}
 		all = append(all, f)
 	}
 	return all
-})
+}
 
 // plain gives the width of a glyph in the font's regular letters, in letter sizes.
 func plain(f *font.Font, g font.GID) float32 {

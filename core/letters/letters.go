@@ -1,5 +1,5 @@
 // Package letters knows how wide words are in the fonts that ship, where their
-// lines break, and how many there are.
+// lines break, how many there are, and what their letters look like.
 //
 // The browser shows words in the same fonts and by the same rules, so that both
 // come to the same lines. For letters of no shipped font (Chinese, pictures of
@@ -24,15 +24,22 @@ import (
 const (
 	Regular  = 400
 	SemiBold = 600
+	Heading  = 650
 	Bold     = 700
 )
 
 // Style is how letters are set. Size is the height of a letter (em) in units;
-// lines are as wide as many units say.
+// lines are as wide as many units say. Display is the letters of headings, which
+// stand a little closer; Tabular gives all digits one width.
 type Style struct {
-	Size   float64
-	Weight int
+	Size    float64
+	Weight  int
+	Display bool
+	Tabular bool
 }
+
+// closer is by how much letters of headings stand closer, in letter sizes (styles.css).
+const closer = 0.01
 
 // Widths in letter sizes of what no shipped font has: an ideograph is as wide as
 // high (common practice of such fonts), a picture of a face as wide as in
@@ -74,25 +81,36 @@ func Width(text string, s Style) float64 {
 // setter sets letters. Fonts at work are not safe for many at once.
 type setter struct {
 	buffer *harfbuzz.Buffer
-	fonts  map[int][]*harfbuzz.Font // by weight, in the order in which they are asked
+	fonts  map[Style][]*harfbuzz.Font // by style without its size, in the order in which they are asked
+	own    []*harfbuzz.Font
 	parts  segmenter.Segmenter
 }
 
 var setters = sync.Pool{New: func() any {
-	return &setter{buffer: harfbuzz.NewBuffer(), fonts: map[int][]*harfbuzz.Font{}}
+	return &setter{buffer: harfbuzz.NewBuffer(), fonts: map[Style][]*harfbuzz.Font{}}
 }}
 
-func (t *setter) fontsOf(weight int) []*harfbuzz.Font {
-	if set, ok := t.fonts[weight]; ok {
+func (t *setter) fontsOf(s Style) []*harfbuzz.Font {
+	s.Size = 0
+	if set, ok := t.fonts[s]; ok {
 		return set
 	}
-	var set []*harfbuzz.Font
-	for _, f := range fonts() {
+	from := fonts()
+	if s.Display {
+		from = displayFonts()
+	}
+	set := atWeight(from, s.Weight)
+	t.fonts[s] = set
+	return set
+}
+
+func atWeight(from []*font.Font, weight int) []*harfbuzz.Font {
+	set := make([]*harfbuzz.Font, len(from))
+	for i, f := range from {
 		face := font.NewFace(f)
 		face.SetVariations([]font.Variation{{Tag: opentype.MustNewTag("wght"), Value: float32(weight)}})
-		set = append(set, harfbuzz.NewFont(face))
+		set[i] = harfbuzz.NewFont(face)
 	}
-	t.fonts[weight] = set
 	return set
 }
 
@@ -165,21 +183,51 @@ const slack = 1.0 / 64
 // advances gives the width of each rune; that of letters that join to one
 // stands at the first of them.
 func (t *setter) advances(text []rune, s Style) []float64 {
-	set := t.fontsOf(s.Weight)
+	set := t.fontsOf(s)
 	wide := make([]float64, len(text))
+	for _, r := range runs(text, set) {
+		if r.font == nil {
+			t.ownWidths(text[r.from:r.to], wide[r.from:r.to], s.Size)
+			continue
+		}
+		t.shape(r, text, s)
+		for i, g := range t.buffer.Info {
+			wide[g.Cluster] += float64(t.buffer.Pos[i].XAdvance) * s.Size / float64(r.font.XScale)
+		}
+	}
+	if s.Display {
+		for i := range wide {
+			if wide[i] > 0 {
+				wide[i] -= closer * s.Size
+			}
+		}
+	}
+	tabs(text, wide, blank(set[0])*s.Size)
+	return wide
+}
+
+// run is letters of one font and writing; without a font, the device shows them in one of its own.
+type run struct {
+	font     *harfbuzz.Font
+	script   language.Script
+	from, to int
+}
+
+// leftwards reports whether the writing runs from right to left.
+func (r run) leftwards() bool { return r.script == language.Arabic || r.script == language.Hebrew }
+
+// runs parts a text by font and writing.
+func runs(text []rune, set []*harfbuzz.Font) []run {
+	var all []run
 	var had *harfbuzz.Font
 	script, from := language.Common, 0
 	flush := func(to int) {
-		switch {
-		case from == to:
-			return
-		case had == nil:
-			t.ownWidths(text[from:to], wide[from:to], s.Size)
-		case had == set[0]:
-			// Blanks and signs between the words of any writing.
-			t.shape(had, language.Latin, text, from, to, wide, s.Size)
-		default:
-			t.shape(had, script, text, from, to, wide, s.Size)
+		of := script
+		if had == set[0] {
+			of = language.Latin // blanks and signs between the words of any writing
+		}
+		if from < to {
+			all = append(all, run{had, of, from, to})
 		}
 		from = to
 	}
@@ -194,23 +242,22 @@ func (t *setter) advances(text []rune, s Style) []float64 {
 		had, script = f, of
 	}
 	flush(len(text))
-	tabs(text, wide, blank(set[0])*s.Size)
-	return wide
+	return all
 }
 
-// shape gives the widths of a run of letters of one font and writing.
-func (t *setter) shape(f *harfbuzz.Font, script language.Script, text []rune, from, to int, wide []float64,
-	size float64) {
+// shape leaves the glyphs of a run in the buffer, from left to right.
+func (t *setter) shape(r run, text []rune, s Style) {
 	t.buffer.Clear()
-	t.buffer.AddRunes(text, from, to-from)
-	t.buffer.Props = harfbuzz.SegmentProperties{Direction: harfbuzz.LeftToRight, Script: script}
-	if script == language.Arabic || script == language.Hebrew {
+	t.buffer.AddRunes(text, r.from, r.to-r.from)
+	t.buffer.Props = harfbuzz.SegmentProperties{Direction: harfbuzz.LeftToRight, Script: r.script}
+	if r.leftwards() {
 		t.buffer.Props.Direction = harfbuzz.RightToLeft
 	}
-	t.buffer.Shape(f, nil)
-	for i, g := range t.buffer.Info {
-		wide[g.Cluster] += float64(t.buffer.Pos[i].XAdvance) * size / float64(f.XScale)
+	var features []harfbuzz.Feature
+	if s.Tabular {
+		features = []harfbuzz.Feature{{Tag: opentype.MustNewTag("tnum"), Value: 1, End: harfbuzz.FeatureGlobalEnd}}
 	}
+	t.buffer.Shape(r.font, features)
 }
 
 // tabs moves what follows a tab to the next stop.

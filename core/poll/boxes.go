@@ -42,6 +42,8 @@ type Sorted struct {
 	In []InBox `json:"in"`
 }
 
+func (b *Boxes) of() options { return b.Things }
+
 func (b *Boxes) check() error {
 	if err := options(b.Boxes).check(2, MaxBoxes); err != nil {
 		return err

@@ -40,6 +40,8 @@ type Matched struct {
 	Pairs []Pair `json:"pairs"`
 }
 
+func (m *Match) of() options { return m.Left }
+
 func (m *Match) check() error {
 	if err := options(m.Left).check(1, MaxMatched); err != nil {
 		return err

@@ -263,6 +263,16 @@ func (q Question) Right() string {
 	return ""
 }
 
+// Offers lists what the question offers to read, whatever is done with it; nothing where there is nothing to
+// choose from, order or sort.
+func (q Question) Offers() []Option {
+	body, _ := oneof.Body(&q.Body)
+	if k, is := body.(interface{ of() options }); is {
+		return k.of()
+	}
+	return nil
+}
+
 // HasRight reports whether any answer is right.
 func (q Question) HasRight() bool { return q.Right() != "" }
 

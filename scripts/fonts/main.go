@@ -1,5 +1,5 @@
-// Command fonts writes a TrueType font with those tables alone that shaping
-// needs: no outlines, so that core/letters can carry it.
+// Command fonts writes a TrueType font with those tables alone that shaping and
+// painting need, so that core/letters can carry it.
 // Usage: fonts in.ttf out.ttf
 package main
 
@@ -12,9 +12,9 @@ import (
 )
 
 // tables are what says which letters a font has, how wide they are at which
-// weight, and how they join.
+// weight, how they join, and what they look like.
 var tables = []string{"head", "hhea", "hmtx", "maxp", "cmap", "OS/2", "fvar", "avar", "HVAR", "GDEF", "GSUB", "GPOS",
-	"kern"}
+	"kern", "glyf", "loca", "gvar"}
 
 func main() {
 	if err := cut(os.Args[1], os.Args[2]); err != nil {

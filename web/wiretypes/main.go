@@ -20,6 +20,7 @@ import (
 	"alpenglow/core/measure"
 	"alpenglow/core/number"
 	"alpenglow/core/outcome"
+	"alpenglow/core/output"
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
 	"alpenglow/core/prepare"
@@ -38,6 +39,9 @@ import (
 
 // values lists what a named string may be.
 var values = map[reflect.Type][]string{
+	of[output.What]():        strs(output.Whats),
+	of[output.Form]():        strs(output.Forms),
+	of[output.Paper]():       strs(output.Papers),
 	of[paper.Kind]():         strs(paper.Kinds),
 	of[paper.Ruling]():       strs(paper.Rulings),
 	of[paper.Weight]():       strs(paper.Weights),
@@ -180,6 +184,9 @@ var names = map[reflect.Type]string{
 	of[assess.Level]():    "JudgedLevel",
 	of[assess.Piece]():    "JudgedPiece",
 	of[assess.Said]():     "SayJudged",
+	of[output.Paper]():    "PageSize",
+	of[output.Form]():     "OutputForm",
+	of[output.What]():     "TakeOutWhat",
 	of[assess.Judged]():   "WorkJudged",
 	of[assess.Word]():     "BackWord",
 	of[poll.Memory]():     "MemoryAsked",
