@@ -73,7 +73,7 @@ func (l Leaf) lay(words *paint.Canvas, x, y, wide, tall float64) paint.Cell {
 	}
 	k := min(wide/lesson.FrameWidth, (tall-top-below)/lesson.FrameHeight)
 	w, h := k*lesson.FrameWidth, k*lesson.FrameHeight
-	words.Box(x-0.5, y+top-0.5, w+1, h+1, 0, "line")
+	words.Box(x-0.8, y+top-0.8, w+1.6, h+1.6, 0, "line")
 	at := y + top + h + 4
 	if l.Level != "" {
 		at += words.Words(l.Level, x, at, wide, strong, "dusk", paint.AtStart, 1)

@@ -28,8 +28,10 @@ func (p *painter) poll(e lesson.Element) {
 	offered, top := q.Offers(), max(offeredTop, asked+40)
 	if len(offered) == 0 {
 		if says := q.Says(chosen); chosen.Kind != "" {
-			p.fill(box(30, top, e.W-60, max(0, e.H-top-30), even(16)), p.of("dusk-soft"))
-			p.rows(says, 50, top+12, e.W-100, lineHeight, heavy(offeredSize), p.of("night"), start)
+			s := heavy(offeredSize)
+			words := float64(len(letters.Lines(says, e.W-100, s))) * lineHeight * offeredSize
+			p.fill(box(30, top, e.W-60, words+24, even(16)), p.of("dusk-soft"))
+			p.rows(says, 50, top+12, e.W-100, lineHeight, s, p.of("night"), start)
 		}
 		return
 	}
@@ -46,10 +48,12 @@ func (p *painter) poll(e lesson.Element) {
 			}
 		}
 		ground, ink, s := p.of("mist"), p.of("night"), reading(offeredSize)
+		dot := 0.0
 		if mine {
-			ground, ink, s, sign = p.of("dusk"), p.of("paper"), heavy(offeredSize), "● "
+			ground, ink, s, dot = p.of("dusk"), p.of("paper"), heavy(offeredSize), chosenDot
 		}
 		p.fill(box(30, y, e.W-60, step-18, even(16)), ground)
+		p.dot(60, y+(step-18)/2, dot, ink)
 		side := 0.0
 		if o.Picture != "" {
 			side = max(0, min(step-30, pictureSide))
@@ -57,7 +61,20 @@ func (p *painter) poll(e lesson.Element) {
 		}
 		width := e.W - 150 - side
 		line := first(sign+o.Text, width, s)
+		if dot > 0 {
+			side += dot + 14
+		}
 		p.lines([]string{line}, o.Text, 60+side, y+(step-18-offeredSize)/2, width, 1, s, ink, start)
+	}
+}
+
+// chosenDot is how wide the sign is of what was chosen or answered.
+const chosenDot = 20
+
+// dot paints a sign that begins at x, in the middle of a line at y; none where it has no width.
+func (p *painter) dot(x, y, wide float64, c lesson.Colour) {
+	if wide > 0 {
+		p.fill(oval(x, y-wide/2, wide, wide), c)
 	}
 }
 
@@ -69,11 +86,12 @@ func (p *painter) inRow(all []lesson.Element) {
 	s := heavy(min(44, step*0.5))
 	for i, e := range polls {
 		y := top + float64(i)*step
-		ground, number := p.of("paper"), fmt.Sprintf("%d. ", i+1)
+		ground, number, dot := p.of("paper"), fmt.Sprintf("%d. ", i+1), 0.0
 		if _, answered := p.answers[e.ID]; answered {
-			ground, number = p.of("dusk-soft"), number+"● "
+			ground, dot = p.of("dusk-soft"), chosenDot
 		}
 		p.fill(box(x, y, w, step*0.86, even(16)), ground)
+		p.dot(x+w-60, y+step*0.43, dot, p.of("dusk"))
 		line := first(number+e.Poll.Text, w-60, s)
 		p.lines([]string{line}, e.Poll.Text, x+30, y+(step*0.86-s.Size)/2, w-60, 1, s, p.of("night"), start)
 	}

@@ -154,7 +154,8 @@ test('a frame is painted as Chromium shows it, for every kind of mark and of pap
         at.style.transform = 'none'
         at.style.boxShadow = 'none'
         document.body.append(at.parentElement!)
-        at.parentElement!.style.cssText = 'position:fixed;inset:0;width:1600px;height:1000px;z-index:999;background:white'
+        at.parentElement!.style.cssText =
+          'position:fixed;inset:0;width:1600px;height:1000px;z-index:999;background:white'
       })
       await page.waitForTimeout(100)
       const theirs = await page.screenshot({ clip: { x: 0, y: 0, width: 1600, height: 1000 } })
@@ -177,7 +178,9 @@ test('a frame is painted as Chromium shows it, for every kind of mark and of pap
         expect.soft(off, `${c.name}: points that are off`).toBeLessThan(0.01)
       }
     }
-    console.log(['| frame | pixels: mean | off | outlines: mean | off |', '| --- | --- | --- | --- | --- |', ...rows].join('\n'))
+    console.log(
+      ['| frame | pixels: mean | off | outlines: mean | off |', '| --- | --- | --- | --- | --- |', ...rows].join('\n'),
+    )
   } finally {
     await server.remove()
   }

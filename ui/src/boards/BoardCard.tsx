@@ -7,6 +7,7 @@ import { Link, useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Button } from '../kit/Button'
+import { TakeOut } from '../kit/windows/TakeOut'
 import { call, Refused } from '../wire/http'
 import type { BoardItem, BoardMade, Edits, EditsReply, FoundFrame, NewBoard, SetCard } from '../wire/types.gen'
 import { when } from '../words/words'
@@ -31,7 +32,7 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const queries = useQueryClient()
-  const [open, setOpen] = useState<'rename' | 'copy' | 'folder' | 'share' | 'questions' | null>(null)
+  const [open, setOpen] = useState<'rename' | 'copy' | 'folder' | 'share' | 'questions' | 'pages' | null>(null)
   const close = () => setOpen(null)
   const more = useRef<HTMLButtonElement>(null)
   const name = useRef<HTMLInputElement>(null)
@@ -54,6 +55,7 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
     ['setFolder', () => setOpen('folder')],
     ['share', () => setOpen('share')],
     ['questions', () => setOpen('questions')],
+    ['pages', () => setOpen('pages')],
     ['export', () => location.assign(`/api/boards/${board.id}/file`)],
     [board.archived ? 'unarchive' : 'archive', () => onSet({ archived: !board.archived })],
     ['delete', () => onSet({ deleted: true })],
@@ -164,6 +166,7 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
         />
       )}
       {open === 'questions' && <QuestionFile board={board} onClose={close} />}
+      {open === 'pages' && <TakeOut of="boards" id={board.id} title={board.title} onClose={close} />}
       {open === 'share' && <ShareDialog board={board} onClose={close} />}
     </li>
   )

@@ -19,6 +19,7 @@ import { LevelBadge } from '../kit/LevelBadge'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
 import type { Element, Frame, Kept, OnFrame, RecordReply, WorkJudged } from '../wire/types.gen'
+import { TakeOut } from '../kit/windows/TakeOut'
 import { WhoIs } from '../kit/windows/WhoIs'
 import { LessonLine } from '../line/LessonLine'
 import { when } from '../words/words'
@@ -56,6 +57,7 @@ export function RecordPage() {
     staleTime: 0,
   })
   const marking = useMarking(session)
+  const [takesOut, takeOut] = useState(false)
   /** Of whom is asked which student they were. */
   const [who, askWho] = useState<Kept | null>(null)
   const students = query.data?.record.students
@@ -81,6 +83,10 @@ export function RecordPage() {
         </Link>
         <span className="grow" />
         <ChangesButton session={session} />
+        <Button onClick={() => takeOut(true)}>
+          <Download size={17} aria-hidden="true" />
+          {t('out.open')}
+        </Button>
         <a
           href={`/api/sessions/${session}/record.csv`}
           download
@@ -147,6 +153,16 @@ export function RecordPage() {
             ))}
           </ul>
         </section>
+        {takesOut && (
+          <TakeOut
+            of="sessions"
+            id={session}
+            title={about.title}
+            frames={record.board.frames.map((f, i) => ({ id: f.id, name: `${i + 1}. ${f.title}` }))}
+            students={record.students}
+            onClose={() => takeOut(false)}
+          />
+        )}
         {who && (
           <WhoIs
             session={session}
