@@ -155,3 +155,30 @@ func (h *Hub) change(ctx context.Context, r *running, all bool,
 	}
 	return session.State{}, refusal.New(refusal.Unavailable)
 }
+
+// Resume takes a lesson up again that has ended, as homework where a date is given, under a new code or with none
+// under its own. It says store.ErrTaken where that is another's by now.
+func (h *Hub) Resume(ctx context.Context, id, by, code string, home session.SetHome) (session.State, error) {
+	r, err := h.session(ctx, id)
+	if err != nil {
+		return session.State{}, err
+	}
+	kept, err := h.store.Session(ctx, id)
+	if err != nil {
+		return session.State{}, missing(err, refusal.NotFound)
+	}
+	return h.change(ctx, r, true, func(state session.State, board *edition) (session.State, error) {
+		ended := now()
+		if kept.EndedAt != nil {
+			ended = kept.EndedAt.UnixMilli()
+		}
+		next, err := state.Resume(code, kept.StartedAt.UnixMilli(), ended, now())
+		if err != nil || home.Until == 0 {
+			return next, err
+		}
+		rev := next.Rev
+		next, err = next.Apply(board.Board, session.Command{Kind: session.KindHome, Home: &home}, r.with(by))
+		next.Rev = rev // one change, and not two
+		return next, err
+	})
+}

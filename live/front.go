@@ -119,7 +119,7 @@ func (h *Hub) helloFront(ctx context.Context, s seat, ask Hello) (any, error) {
 			return nil, err
 		}
 	}
-	stage := state.OfFront(board, view, r.kept.Code, students)
+	stage := state.OfFront(board, view, r.code(state), students)
 	if err := h.count(ctx, r, state, edition, &stage); err != nil {
 		return nil, err
 	}
@@ -173,7 +173,7 @@ func (r *running) frontStage(state session.State, before map[string]session.View
 			return session.FrontStage{}, err
 		}
 	}
-	stage := state.OfFront(board, v, r.kept.Code, r.order)
+	stage := state.OfFront(board, v, r.code(state), r.order)
 	if v.Frame.ID != "" {
 		stage.Stage = stage.Stage.Changed(v.Since(before[v.Frame.ID]))
 	}

@@ -1,6 +1,7 @@
 package live
 
 import (
+	"cmp"
 	"context"
 	"sync"
 	"time"
@@ -219,6 +220,9 @@ func (r *running) become(next session.State, board *edition, all bool) []telling
 	}
 	return told
 }
+
+// code is the lesson's join code in a state.
+func (r *running) code(state session.State) string { return cmp.Or(state.Code, r.kept.Code) }
 
 // add brings in a participant; the caller holds the session's lock.
 func (r *running) add(p store.Participant) *participant {

@@ -255,11 +255,15 @@ func (r *running) stateFor(was *edition, students []string) []telling {
 		locked bool
 		until  int64
 		talks  string
+		due    int64
 	}
 	alike, order := map[same][]string{}, []same{}
 	for _, id := range students {
 		as := same{state.Place(board, r.student(id)), state.GroupOf(id), slices.Contains(state.Locks.Students, id),
-			state.Locks.Until[id], ""}
+			state.Locks.Until[id], "", 0}
+		if state.Home != nil {
+			as.due = state.Home.Due(id)
+		}
 		if with, talks := state.TalksWith(id); talks {
 			as.talks = strings.Join(with, " ")
 		}

@@ -21,7 +21,7 @@ func termsFor(state session.State, board *edition, frame string) (sheet.Terms, e
 		Locked: state.FrameLocked(frame, at), LockedOut: state.LockedOut(at),
 		Hold: state.HoldsOn(frame), HeldOf: state.Holds.Students, Watch: state.Holds.Watch(),
 		Visited: state.Visited(frame), AtBoard: state.WhoIsAtBoard(frame, at),
-		Lifted: state.Lifted, Taken: board.taken, Now: at}, nil
+		Lifted: state.Lifted, Taken: board.taken, Home: state.Home, Now: at}, nil
 }
 
 // mayGoOn refuses an operation of somebody whose seat was taken away, or who has
@@ -32,8 +32,12 @@ func (r *running) mayGoOn(q *request) error {
 	}
 	r.mu.RLock()
 	p, seated := r.people[q.actor.ID], r.state.Seated(q.actor.ID)
+	_, handed := r.voices.Handed[q.actor.ID]
+	handed = handed && r.state.Home != nil
 	r.mu.RUnlock()
 	switch {
+	case handed:
+		return refusal.New(refusal.HomeworkIn)
 	case p == nil || !seated:
 		return refusal.New(refusal.JoinNeeded)
 	case p.limit.TokensAt(time.Now()) < 0:

@@ -36,6 +36,7 @@ func (h *Hub) say(ctx context.Context, s seat, w voices.Word) (Said, error) {
 			Here:     r.here(),
 			Before:   before,
 			Random:   rand.IntN,
+			Home:     state.Home,
 		}
 		r.mu.RUnlock()
 		switch {

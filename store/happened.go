@@ -16,7 +16,7 @@ const (
 )
 
 // Line gives a session as a line of time, up to a time in milliseconds since 1970.
-func (s *Store) Line(ctx context.Context, n Session, board lesson.Board, to int64) (record.Line, error) {
+func (s *Store) Line(ctx context.Context, n Session, board lesson.Board, to int64, day int) (record.Line, error) {
 	if n.EndedAt != nil {
 		to = n.EndedAt.UnixMilli()
 	}
@@ -59,6 +59,13 @@ func (s *Store) Line(ctx context.Context, n Session, board lesson.Board, to int6
 			Put:   d.Left.V.Put,
 			Come:  d.Left.V.Come,
 		}
+	}
+	if days := n.State.V.Days; day > 0 && day <= len(days) {
+		on := days[day-1]
+		if on.Until == 0 {
+			on.Until = to
+		}
+		return record.LineOfDay(board, on, happened, done, told), nil
 	}
 	return record.LineOf(board, n.StartedAt.UnixMilli(), to, happened, done, told), nil
 }

@@ -138,7 +138,7 @@ func (s *Store) GivenByCard(ctx context.Context, code string) (lessons []GivenLe
 	}
 	lessons, err = list[GivenLesson](ctx, s, `SELECT n.id AS session, p.id AS participant, n.title, n.started_at AS at,
 		p.given_at FROM cards k JOIN students t ON t.person = k.person JOIN participants p ON p.student_id = t.id
-		JOIN sessions n ON n.id = p.session_id AND NOT n.practice
+		JOIN sessions n ON n.id = p.session_id AND NOT n.practice AND n.ended_at IS NOT NULL
 		WHERE k.code = $1 AND p.given_at IS NOT NULL ORDER BY n.started_at DESC, n.id LIMIT 100`, code)
 	return lessons, true, err
 }

@@ -172,6 +172,8 @@ type SessionSummary struct {
 	// ClassID is its class, Away that it is put away.
 	ClassID *string `db:"class_id"`
 	Away    bool    `db:"away"`
+	// Due is until when it is homework, in milliseconds since 1970; nil for a lesson.
+	Due *int64 `db:"due"`
 }
 
 // Leads reports whether a teacher may lead a session and read its record: theirs, or
@@ -186,7 +188,8 @@ func (s *Store) Sessions(ctx context.Context, teacher string) ([]SessionSummary,
 	return list[SessionSummary](ctx, s, `
 		SELECT s.id, s.title, s.class_name, s.board_id, s.started_at, s.ended_at, s.practice, s.people AS students,
 			CASE WHEN s.teacher_id <> $1 THEN t.name END AS by, `+keptFor()+` AS months,
-			s.class_id, c.archived_at IS NOT NULL AS away
+			s.class_id, c.archived_at IS NOT NULL AS away,
+			CASE WHEN s.ended_at IS NULL THEN (s.state->'home'->>'until')::bigint END AS due
 		FROM leads l JOIN sessions s ON s.id = l.session_id JOIN teachers t ON t.id = s.teacher_id
 			LEFT JOIN classes c ON c.id = s.class_id
 		WHERE l.teacher_id = $1 ORDER BY s.started_at DESC LIMIT 200`, teacher)
@@ -207,8 +210,18 @@ func (s *Store) StalePractice(ctx context.Context, before time.Time) ([]string, 
 	return list[string](ctx, s, `SELECT id FROM sessions WHERE practice AND started_at < $1`, before)
 }
 
+// Recode gives a lesson that has ended another join code, for when it is taken up again.
+func (s *Store) Recode(ctx context.Context, id, code string) error {
+	if _, err := s.db.ExecContext(ctx, `UPDATE sessions SET code = $2 WHERE id = $1 AND ended_at IS NOT NULL`, id,
+		code); err != nil {
+		return fmt.Errorf("recode: %w", err)
+	}
+	return nil
+}
+
 // SetState stores the next state of a session and reports whether it did: not
-// when somebody else has changed the state since. Where the teacher leads,
+// when somebody else has changed the state since. It says ErrTaken where a lesson would run again under a
+// code that another has by now. Where the teacher leads,
 // nobody keeps a place of their own.
 func (s *Store) SetState(ctx context.Context, id string, next session.State) (bool, error) {
 	text, err := asJSON(next)
@@ -233,6 +246,9 @@ AND rev = $3 - 1 RETURNING id),
      happened AS (INSERT INTO happenings (session_id, rev, at, by, command) SELECT id, $3, $7, $8, $9::json FROM kept
          WHERE $9 IS NOT NULL)
 SELECT count(*) FROM kept`, id, text, next.Rev, next.Ended, next.Pace != session.Own, next.Terms, at, by, command)
+	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
+		return false, ErrTaken
+	}
 	if err != nil {
 		return false, fmt.Errorf("set state: %w", err)
 	}

@@ -119,6 +119,8 @@ var routes = map[string]struct {
 		body: `{"kind":"title"}`,
 	}, "POST /api/sessions/:id/fronts": {who: teaching},
 	"DELETE /api/sessions/:id/fronts": {who: teaching}, "POST /api/sessions/:id/end": {who: teaching},
+	"POST /api/sessions/:id/resume":  {who: teaching, body: `{}`},
+	"GET /api/sessions/:id/homework": {who: teaching},
 	"POST /api/boards/:id/outputs":   {who: teaching, body: `{"what":"board","form":"pdf"}`},
 	"POST /api/sessions/:id/outputs": {who: teaching, body: `{"what":"students","form":"pdf"}`},
 	"GET /api/outputs/:output":       {who: teaching}, "DELETE /api/outputs/:output": {who: teaching},

@@ -59,7 +59,8 @@ func (s *server) boards(c *gin.Context) {
 			EndedAt:   n.EndedAt,
 			Practice:  n.Practice,
 			Away:      n.Away,
-			LeftOpen:  n.EndedAt == nil && session.LeftOpen(n.StartedAt, time.Now()),
+			Due:       n.Due,
+			LeftOpen:  n.EndedAt == nil && n.Due == nil && session.LeftOpen(n.StartedAt, time.Now()),
 		}
 		if n.ClassID != nil {
 			item.Class = *n.ClassID

@@ -61,8 +61,12 @@ func (s *server) line(c *gin.Context) {
 		board, err = s.Store.Lesson(c.Request.Context(), n.ID)
 	}
 	var l record.Line
+	day, wrong := strconv.Atoi(cmp.Or(c.Query("day"), "0"))
+	if err == nil && wrong != nil {
+		err = refusal.About(refusal.Malformed, "a day")
+	}
 	if err == nil {
-		l, err = s.Store.Line(c.Request.Context(), n, board, time.Now().UnixMilli())
+		l, err = s.Store.Line(c.Request.Context(), n, board, time.Now().UnixMilli(), day)
 	}
 	if err != nil {
 		refuse(c, err)

@@ -253,6 +253,9 @@ func (s *server) given(c *gin.Context) {
 		return
 	}
 	n, err := s.Store.Session(ctx, p.SessionID)
+	if err == nil && n.EndedAt == nil { // it was taken up again, and says what is right
+		err = refusal.New(refusal.NotGiven)
+	}
 	var people []store.Participant
 	if err == nil {
 		people, err = s.Store.Participants(ctx, n.ID)

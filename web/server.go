@@ -244,6 +244,8 @@ func New(c Config) (http.Handler, error) {
 	teacher.POST("/sessions/:id/fronts", s.showOn)
 	teacher.DELETE("/sessions/:id/fronts", s.dropFronts)
 	teacher.POST("/sessions/:id/end", s.endSession)
+	teacher.POST("/sessions/:id/resume", s.resume)
+	teacher.GET("/sessions/:id/homework", s.homework)
 	teacher.GET("/sessions/:id/record", s.record)
 	teacher.GET("/sessions/:id/judgements", s.judgements)
 	teacher.POST("/sessions/:id/judgements", s.judge)

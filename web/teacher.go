@@ -155,7 +155,7 @@ func (s *server) record(c *gin.Context) {
 			}
 		}
 	}
-	c.JSON(http.StatusOK, RecordReply{Record: kept, Tied: tied,
+	c.JSON(http.StatusOK, RecordReply{Record: kept, Tied: tied, Days: n.State.V.Days,
 		Session: SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName,
 			Students: len(kept.Students), StartedAt: n.StartedAt, EndedAt: n.EndedAt}})
 }

@@ -120,6 +120,8 @@ type SessionItem struct {
 	EndedAt   *time.Time `json:"endedAt,omitempty"`
 	Practice  bool       `json:"practice,omitempty"`
 	LeftOpen  bool       `json:"leftOpen,omitempty"` // goes on, probably forgotten
+	// Due is until when it is homework, in milliseconds since 1970.
+	Due *int64 `json:"due,omitempty"`
 	// By is who started it, where that is a colleague.
 	By string `json:"by,omitempty"`
 	// Class is its class by id; Away says that it is put away.
@@ -178,6 +180,8 @@ type RecordReply struct {
 	// Tied says which student of the class each participant is; left out where there was
 	// no class list.
 	Tied map[string]string `json:"tied,omitzero"`
+	// Days are the parts of a lesson that was taken up again.
+	Days []session.Day `json:"days,omitempty"`
 }
 
 // Uploaded is a picture that was taken in: its id, and its size in pixels.

@@ -125,6 +125,18 @@ func LineOf(board lesson.Board, from, to int64, happened []session.Happening, do
 	return l
 }
 
+// LineOfDay puts a line together of one day of a lesson that was taken up again: where the class stood
+// before is where it begins.
+func LineOfDay(board lesson.Board, day session.Day, happened []session.Happening, done []Done, told []Told) Line {
+	within := func(at int64) bool { return at >= day.From-DoneStep && at <= day.Until }
+	done = slices.DeleteFunc(slices.Clone(done), func(d Done) bool { return !within(d.At) })
+	told = slices.DeleteFunc(slices.Clone(told), func(t Told) bool { return !within(t.At) })
+	happened = slices.DeleteFunc(slices.Clone(happened), func(h session.Happening) bool { return h.At > day.Until })
+	l := LineOf(board, day.From, day.Until, happened, done, told)
+	l.Events = slices.DeleteFunc(l.Events, func(e Event) bool { return !within(e.At) })
+	return l
+}
+
 func (l *Line) count(board lesson.Board, done []Done) {
 	cells := min((l.To-l.From)/l.Step+1, maxCells)
 	for _, f := range board.Frames {

@@ -157,3 +157,14 @@ func (r *Record) tally() {
 		}
 	}
 }
+
+// Worked counts the frames on which the student has left something.
+func (k Kept) Worked() int {
+	n := 0
+	for _, f := range k.Frames {
+		if len(f.Marks)+len(f.Answers) > 0 {
+			n++
+		}
+	}
+	return n
+}

@@ -27,6 +27,11 @@ const (
 	NoSuchLevel      Code = "no-such-level"
 	NoSuchWork       Code = "no-such-work"
 	NotGiven         Code = "not-given"
+	DatePast         Code = "date-past"
+	NoHomework       Code = "no-homework"
+	HomeworkOver     Code = "homework-over"
+	HomeworkIn       Code = "homework-in"
+	LessonRuns       Code = "lesson-runs"
 	NothingToTakeOut Code = "nothing-to-take-out"
 	NoSuchPoll       Code = "no-such-poll"
 	NoSuchChoice     Code = "no-such-choice"
@@ -153,6 +158,11 @@ var sentences = map[Code]string{
 	NoSuchSheet:      "This frame is not open to you. Go back to the frame that is on now.",
 	NoSuchMark:       "This is no longer on the frame. Somebody may have removed it.",
 	NoSuchLevel:      "The school has other levels now. Reload the page and choose one of them.",
+	DatePast:         "Choose a day and a time that are still to come, within a year.",
+	NoHomework:       "This lesson is no homework any more, so there is nothing to hand in.",
+	HomeworkOver:     "The time for this homework is over. Ask your teacher for more time.",
+	HomeworkIn:       "You have handed this in. Take it back to change something.",
+	LessonRuns:       "This lesson is running. It can be taken up again once it has ended.",
 	NothingToTakeOut: "There is nothing on these frames that could be taken out. Choose others.",
 	NotGiven:         "Your teacher has given nothing back of this lesson. Look again later.",
 	NoSuchWork:       "This student's work is no longer there. Reload the page.",

@@ -36,6 +36,7 @@ type Command struct {
 	Door   *Door       `json:"door,omitempty"`
 	Admit  *Admit      `json:"admit,omitempty"`
 	Seat   *SetSeat    `json:"seat,omitempty"`
+	Home   *SetHome    `json:"home,omitempty"`
 	End    *End        `json:"end,omitempty"`
 }
 

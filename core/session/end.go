@@ -1,6 +1,7 @@
 package session
 
 import (
+	"slices"
 	"time"
 
 	"alpenglow/core/lesson"
@@ -22,6 +23,10 @@ type End struct{}
 
 func (*End) do(s *State, _ lesson.Board, with With) error {
 	s.Ended = true
+	if n := len(s.Days); n > 0 {
+		s.Days = slices.Clone(s.Days)
+		s.Days[n-1].Until = with.Now
+	}
 	for id, now := range s.Polls {
 		if now.Phase == poll.Open {
 			s.Polls[id], _ = now.To(poll.Closed, with.Now)

@@ -6,6 +6,7 @@ import (
 	"maps"
 	"slices"
 
+	"alpenglow/core/homework"
 	"alpenglow/core/lesson"
 	"alpenglow/core/outcome"
 	"alpenglow/core/poll"
@@ -81,6 +82,12 @@ type State struct {
 	Waiting  []Knock `json:"waiting,omitempty"`
 	Admitted []Knock `json:"admitted,omitempty"`
 	Ended    bool    `json:"ended"`
+	// Home says that the lesson is left open as homework; Days are its parts, where it was taken up
+	// again after it had ended.
+	Home *homework.Homework `json:"home,omitempty"`
+	Days []Day              `json:"days,omitempty"`
+	// Code is the join code where the first one was another's when the lesson was taken up again.
+	Code string `json:"code,omitempty"`
 	// Happened is what has led to this state, to be stored with it.
 	Happened *Happening `json:"-"`
 }
@@ -124,7 +131,7 @@ func (s State) after(before State) State {
 }
 
 func (s State) sameTerms(o State) bool {
-	return s.Ended == o.Ended && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
+	return s.Ended == o.Ended && s.Home.Same(o.Home) && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
 		maps.Equal(s.Polls, o.Polls) &&
 		slices.Equal(s.Removed, o.Removed) &&
 		s.Locks.same(

@@ -3,6 +3,7 @@ package session
 import (
 	"slices"
 
+	"alpenglow/core/homework"
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
 )
@@ -41,6 +42,8 @@ type Stage struct {
 	// Paused says that the screen rests.
 	Paused bool `json:"paused,omitempty"`
 	Ended  bool `json:"ended"`
+	// Home is the homework that the lesson is, with the student's own date.
+	Home *homework.Homework `json:"home,omitempty"`
 }
 
 // TalkWith is with whom a student talks about a question, by ids; nobody who found none.
@@ -64,7 +67,7 @@ type Group struct {
 // Same says that the stage is the same for every student.
 func (s State) Same(board lesson.Board) bool {
 	on, _, err := board.Frame(s.Frame)
-	return err == nil && s.Pace == Led && on.Arrangement != lesson.Groups && s.Talk == nil &&
+	return err == nil && s.Pace == Led && s.Home == nil && on.Arrangement != lesson.Groups && s.Talk == nil &&
 		len(s.Locks.Students)+len(s.Locks.Until) == 0
 }
 
@@ -83,7 +86,8 @@ func (s State) Stage(board lesson.Board, student Student, v View) Stage {
 	stage := Stage{Rev: s.Rev, Title: board.Title, Frame: v.Frame, Content: v.Content, Number: at + 1,
 		Of: len(board.Frames), Polls: v.Polls, Pace: s.Pace, Timer: s.Timer,
 		Locked:      s.FrameLocked(v.Frame.ID, 0) || slices.Contains(s.Locks.Students, student.ID),
-		LockedUntil: s.Locks.Until[student.ID], Walk: s.walking(), Paused: s.Paused, Ended: s.Ended}
+		LockedUntil: s.Locks.Until[student.ID], Walk: s.walking(), Paused: s.Paused, Ended: s.Ended,
+		Home: s.Home.Of(student.ID)}
 	if v.Frame.ID == s.Frame {
 		stage.AtBoard = s.AtBoard
 	}

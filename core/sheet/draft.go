@@ -3,6 +3,7 @@ package sheet
 import (
 	"slices"
 
+	"alpenglow/core/homework"
 	"alpenglow/core/lesson"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
@@ -40,6 +41,8 @@ type Terms struct {
 	Preparing bool
 	// Sharing is how many people here share the sheet.
 	Sharing int
+	// Home is the homework that the lesson is, if it is one.
+	Home *homework.Homework
 	// Now is the time in milliseconds since 1970.
 	Now int64
 }

@@ -28,6 +28,8 @@ func (d *Draft) mayWork(t Terms, a Actor, r right) error {
 		return refusal.New(refusal.NotYours)
 	case a.Staff:
 		return nil
+	case t.Home.Over(a.ID, t.Now):
+		return refusal.New(refusal.HomeworkOver)
 	case !t.Open || !a.Shares(d.sheet.Owner) && !d.visited(t):
 		return refusal.New(refusal.NoSuchSheet)
 	case !a.Shares(d.sheet.Owner) && !r.visiting:

@@ -7,6 +7,7 @@ import (
 	"maps"
 	"slices"
 
+	"alpenglow/core/homework"
 	"alpenglow/core/oneof"
 	"alpenglow/core/refusal"
 )
@@ -27,6 +28,8 @@ type Voices struct {
 	Picked []Picked         `json:"picked,omitempty"`
 	// Told are the words to single students that they have not put away yet.
 	Told map[string][]Told `json:"told,omitempty"`
+	// Handed says when each student has handed their homework in.
+	Handed map[string]int64 `json:"handed,omitempty"`
 }
 
 // Settings say how a class may ask: not at all, seen by all or by the teacher
@@ -74,6 +77,7 @@ type Word struct {
 	Pick  *Pick     `json:"pick,omitempty"`
 	Tell  *Tell     `json:"tell,omitempty"`
 	Heard *Heard    `json:"heard,omitempty"`
+	Hand  *Hand     `json:"hand,omitempty"`
 }
 
 // Kind tells words apart.
@@ -92,6 +96,8 @@ type With struct {
 	Here     []string
 	Before   map[string]int
 	Random   func(n int) int
+	// Home is the homework that the lesson is, if it is one.
+	Home *homework.Homework
 }
 
 // word is what every kind of word has: whose it may be, its rule, and whose question
@@ -160,7 +166,7 @@ func (v Voices) Ordered() Voices {
 func (v Voices) same(o Voices) bool {
 	return v.Settings == o.Settings && slices.Equal(v.Help, o.Help) &&
 		maps.EqualFunc(v.Done, o.Done, slices.Equal) && maps.Equal(v.Looked, o.Looked) &&
-		slices.Equal(v.Picked, o.Picked) && maps.EqualFunc(v.Told, o.Told, slices.Equal) &&
+		slices.Equal(v.Picked, o.Picked) && maps.Equal(v.Handed, o.Handed) && maps.EqualFunc(v.Told, o.Told, slices.Equal) &&
 		slices.EqualFunc(v.Questions, o.Questions, func(a, b Question) bool {
 			return a.ID == b.ID && a.Ticked == b.Ticked && a.Hidden == b.Hidden && slices.Equal(a.Agreed, b.Agreed)
 		})
@@ -194,6 +200,8 @@ type Own struct {
 	Help      Wait     `json:"help"`
 	Done      []string `json:"done"`
 	Told      []Told   `json:"told,omitempty"`
+	// Handed is when they handed their homework in; 0 for not yet.
+	Handed int64 `json:"handed,omitempty"`
 }
 
 // Wait says how it stands with somebody's call for help.
@@ -254,7 +262,7 @@ func (v Voices) ForStudent(student string) Own {
 		}
 	}
 	slices.Sort(own.Done)
-	own.Told = v.Told[student]
+	own.Told, own.Handed = v.Told[student], v.Handed[student]
 	return own
 }
 

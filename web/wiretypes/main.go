@@ -15,6 +15,7 @@ import (
 
 	"alpenglow/core/account"
 	"alpenglow/core/alike"
+	"alpenglow/core/homework"
 	"alpenglow/core/insight"
 	"alpenglow/core/lesson"
 	"alpenglow/core/measure"
@@ -40,6 +41,7 @@ import (
 // values lists what a named string may be.
 var values = map[reflect.Type][]string{
 	of[output.What]():        strs(output.Whats),
+	of[homework.Stand]():     strs(homework.Stands),
 	of[output.Form]():        strs(output.Forms),
 	of[output.Paper]():       strs(output.Papers),
 	of[paper.Kind]():         strs(paper.Kinds),
@@ -187,6 +189,7 @@ var names = map[reflect.Type]string{
 	of[output.Paper]():    "PageSize",
 	of[output.Form]():     "OutputForm",
 	of[output.What]():     "TakeOutWhat",
+	of[homework.Stand]():  "HomeworkStand",
 	of[assess.Judged]():   "WorkJudged",
 	of[assess.Word]():     "BackWord",
 	of[poll.Memory]():     "MemoryAsked",

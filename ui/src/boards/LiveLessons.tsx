@@ -7,6 +7,7 @@ import { Confirm } from '../kit/windows/Confirm'
 import { call } from '../wire/http'
 import type { SessionItem } from '../wire/types.gen'
 import { SessionName } from '../kit/SessionName'
+import { whenAt } from '../words/words'
 
 /** How many are shown at first, so that the boards stay in sight. */
 const FEW = 2
@@ -34,6 +35,9 @@ export function LiveLessons({ live }: { live: SessionItem[] }) {
             <span className="min-w-0">
               <SessionName session={s} />
               {s.leftOpen && <span className="block text-sm font-semibold text-amber">{t('boards.leftOpen')}</span>}
+              {s.due !== undefined && (
+                <span className="block text-sm font-semibold">{t('homework.until', { when: whenAt(s.due) })}</span>
+              )}
             </span>
             <span className="ms-auto flex flex-wrap gap-2">
               {s.leftOpen && <Button onClick={() => setEnding(s)}>{t('boards.finishOld')}</Button>}

@@ -3,8 +3,9 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Refusal } from '../kit/Refusal'
 import { call, codeOf } from '../wire/http'
-import type { Board, TimeLine } from '../wire/types.gen'
-import { clock } from '../words/words'
+import { Pick } from '../kit/Pick'
+import type { Board, Day, TimeLine } from '../wire/types.gen'
+import { clock, whenAt } from '../words/words'
 import { Picture } from './Picture'
 import { Stills } from './Stills'
 import { commandInWords, deedInWords, type Names } from './words'
@@ -19,22 +20,39 @@ type Props = {
   nameOf: (student: string) => string
   /** The lesson still goes on. */
   live?: boolean
+  /** Its days, where it was taken up again. */
+  days?: Day[]
 }
 
 type Which = 'all' | 'told' | 'deeds'
 
 /** The lesson as a line of time: where the class was, how much was done when, and what its teacher did. */
-export function LessonLine({ session, board, nameOf, live }: Props) {
+export function LessonLine({ session, board, nameOf, live, days = [] }: Props) {
   const { t } = useTranslation()
+  const [day, see] = useState('0')
   const reply = useQuery({
-    queryKey: ['line', session],
-    queryFn: () => call<TimeLine>('GET', `/sessions/${session}/line`),
+    queryKey: ['line', session, day],
+    queryFn: () => call<TimeLine>('GET', `/sessions/${session}/line?day=${day}`),
     refetchInterval: live ? AGAIN_MS : false,
   })
   if (reply.isError) return <Refusal code={codeOf(reply.error)} />
   if (!reply.data) return <p role="status">{t('loading')}</p>
   return (
     <div className="flex flex-col gap-4">
+      {days.length > 1 && (
+        <Pick
+          label={t('homework.days', { count: days.length })}
+          value={day}
+          options={[
+            { value: '0', name: t('homework.allDays') },
+            ...days.map((d, i) => ({
+              value: String(i + 1),
+              name: t('homework.day', { n: i + 1, when: whenAt(d.from) }),
+            })),
+          ]}
+          onPick={see}
+        />
+      )}
       <Picture line={reply.data} board={board} />
       <Stills session={session} live={live} />
       <Events line={reply.data} board={board} nameOf={nameOf} />

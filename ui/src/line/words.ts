@@ -1,5 +1,6 @@
 import type { TFunction } from 'i18next'
 import type { Command, Deed } from '../wire/types.gen'
+import { whenAt } from '../words/words'
 
 /** How frames and people are called where events are told. */
 export type Names = { frame: (id: string) => string; poll: (id: string) => string; person: (id: string) => string }
@@ -46,6 +47,11 @@ export function commandInWords(t: TFunction, c: Command, names: Names): string {
       return t(c.door.shut ? 'line.doorShut' : c.door.closed ? 'line.doorAsks' : 'line.doorOpen')
     case 'seat':
       return t(c.seat.remove ? 'line.out' : 'line.in', { name: names.person(c.seat.student) })
+    case 'home':
+      if (c.home.until === 0) return t('line.homeOff')
+      return c.home.student
+        ? t('line.homeFor', { name: names.person(c.home.student), when: whenAt(c.home.until) })
+        : t('line.home', { when: whenAt(c.home.until) })
     case 'end':
       return t('line.end')
     case 'bands':

@@ -10,6 +10,7 @@ import { Questions } from './Questions'
 import { PollCard } from '../polls/PollCard'
 import { textOf } from '../frame/paint/geometry'
 import { nameKey } from '../frame/marks/useMark'
+import { TakeUp } from './TakeUp'
 import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Button } from '../kit/Button'
 import { Changes } from '../kit/windows/Changes'
@@ -82,6 +83,7 @@ export function RecordPage() {
           {t('record.back')}
         </Link>
         <span className="grow" />
+        {about.endedAt && !about.practice && <TakeUp session={session} />}
         <ChangesButton session={session} />
         <Button onClick={() => takeOut(true)}>
           <Download size={17} aria-hidden="true" />
@@ -133,7 +135,7 @@ export function RecordPage() {
           <h2 id="happened" className="mb-3 text-xl">
             {t('run.tabLine')}
           </h2>
-          <LessonLine session={about.id} board={record.board} nameOf={nameOf} />
+          <LessonLine session={about.id} board={record.board} nameOf={nameOf} days={query.data.days} />
         </section>
         <section aria-labelledby="students">
           <h2 id="students" className="mb-3 text-xl">

@@ -13,6 +13,7 @@ import { useStaffConnection, useStaffLesson } from '../wire/hooks/useStaff'
 import { onList } from './people/expected'
 import { Finish } from './lead/Finish'
 import { FrontButton } from './front/FrontButton'
+import { Homework } from './lead/Homework'
 import { Invitation } from './lead/Invitation'
 import { LockMenu } from './lead/LockMenu'
 import { PauseButton } from './lead/PauseButton'
@@ -141,6 +142,7 @@ function TopBar({ session, staff, front, onFront }: BarProps) {
       <TimerButton staff={staff} />
       <FrontButton session={session} staff={staff} open={front} onOpen={onFront} />
       <LockMenu staff={staff} />
+      {!staff.practice && <Homework session={session} home={staff.state.home} />}
       <PauseButton paused={staff.state.paused ?? false} />
       {staff.practice ? <Practice session={session} /> : <Finish session={session} />}
     </header>

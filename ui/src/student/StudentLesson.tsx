@@ -23,6 +23,7 @@ const QuestionSet = part(() => import('./set/QuestionSet'))
 // Only lessons with a timer, or at own pace, need these.
 const Voice = part(() => import('./Voice'))
 const StudentTimer = part(() => import('./StudentTimer'))
+const Homework = part(() => import('./Homework'))
 const Told = part(() => import('./Told'))
 const Walk = part(() => import('./Walk'))
 const Remarked = part(() => import('./Remarked'))
@@ -105,6 +106,8 @@ export function Lesson() {
   const sheets = useLessonState((s) => s.sheets)
   const left = useLeft(student?.stage.timer)
   const ends = useUntil(student?.stage.atBoard?.until)
+  const due = useUntil(student?.stage.home?.until)
+  const handed = useLessonState((s) => s.said.own?.handed) ?? 0
   const lockEnds = useUntil(student?.stage.lockedUntil)
   const narrow = useNarrow()
   const turned = useTurned()
@@ -127,7 +130,9 @@ export function Lesson() {
   const locked = stage.locked || (stage.timer?.look && left?.over) || (stage.lockedUntil && !lockEnds?.over) || false
   const remarked = surface?.marks.some((m) => m.kind === 'remark') && !stage.walk
   const atBoard = stage.atBoard?.student === me.id && frame.arrangement === 'class' && !ends?.over
-  const mayAdd = (frame.permission !== 'look' && !locked) || atBoard
+  // Handed in, or once the time is over, homework is looked at.
+  const rests = stage.home !== undefined && (handed > 0 || (stage.home.closes === true && due?.over === true))
+  const mayAdd = !rests && ((frame.permission !== 'look' && !locked) || atBoard)
   // A frame made for notes is read and written on as a page where a screen is small.
   const inColumns = (frame.layout.columns?.length ?? 0) > 0
   const reads = narrow && inColumns
@@ -216,6 +221,11 @@ export function Lesson() {
               {voice}
               {timer}
             </div>
+          )}
+          {stage.home && (
+            <Suspense fallback={null}>
+              <Homework home={stage.home} />
+            </Suspense>
           )}
           <AtBoard over={ends?.over ?? false} />
           <Coming />

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "answer-empty" | "answer-final" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "cards-alike" | "changed-since" | "code-mistyped" | "code-unknown" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "handed-in" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-lesson-now" | "no-mail" | "no-question" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-level" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-set" | "no-such-sheet" | "no-such-work" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-given" | "not-led" | "not-let-in" | "not-shared" | "not-yours" | "nothing-to-take-out" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "sound-long" | "sound-unreadable" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "answer-empty" | "answer-final" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "cards-alike" | "changed-since" | "code-mistyped" | "code-unknown" | "date-past" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "handed-in" | "homework-in" | "homework-over" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "lesson-runs" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-homework" | "no-lesson-now" | "no-mail" | "no-question" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-level" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-set" | "no-such-sheet" | "no-such-work" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-given" | "not-led" | "not-let-in" | "not-shared" | "not-yours" | "nothing-to-take-out" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "sound-long" | "sound-unreadable" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -640,6 +640,13 @@ export type TalkWith = {
   with: Array<string>;
 };
 
+export type Homework = {
+  since: number;
+  until: number;
+  closes?: boolean;
+  longer?: { [key: string]: number };
+};
+
 export type Stage = {
   rev: number;
   title: string;
@@ -660,6 +667,7 @@ export type Stage = {
   talk?: TalkWith;
   paused?: boolean;
   ended: boolean;
+  home?: Homework;
 };
 
 export type Part = {
@@ -718,6 +726,7 @@ export type Voices = {
   looked?: { [key: string]: number };
   picked?: Array<Picked>;
   told?: { [key: string]: Array<Told> };
+  handed?: { [key: string]: number };
 } & VoiceSettings;
 
 export type AskedQuestion = {
@@ -745,6 +754,7 @@ export type OwnVoices = {
   help: Wait;
   done: Array<string>;
   told?: Array<Told>;
+  handed?: number;
 };
 
 export type Said = {
@@ -817,6 +827,11 @@ export type Knock = {
   doubt?: Doubt;
 };
 
+export type Day = {
+  from: number;
+  until?: number;
+};
+
 export type State = {
   rev: number;
   terms: number;
@@ -850,6 +865,9 @@ export type State = {
   waiting?: Array<Knock>;
   admitted?: Array<Knock>;
   ended: boolean;
+  home?: Homework;
+  days?: Array<Day>;
+  code?: string;
 };
 
 export type Listed = {
@@ -1679,6 +1697,12 @@ export type SetSeat = {
   remove: boolean;
 };
 
+export type SetHome = {
+  until: number;
+  closes?: boolean;
+  student?: string;
+};
+
 export type End = {
 };
 
@@ -1707,6 +1731,7 @@ export type Command = (
   | { kind: "door"; door: Door }
   | { kind: "admit"; admit: Admit }
   | { kind: "seat"; seat: SetSeat }
+  | { kind: "home"; home: SetHome }
   | { kind: "end"; end: End }
 );
 
@@ -1763,6 +1788,10 @@ export type Heard = {
   until: number;
 };
 
+export type Hand = {
+  in: boolean;
+};
+
 export type Word = (
   | { kind: "ask"; ask: AskQuestion }
   | { kind: "agree"; agree: AgreeQuestion }
@@ -1776,6 +1805,7 @@ export type Word = (
   | { kind: "pick"; pick: Pick }
   | { kind: "tell"; tell: Tell }
   | { kind: "heard"; heard: Heard }
+  | { kind: "hand"; hand: Hand }
 );
 
 export type SignIn = {
@@ -2219,6 +2249,7 @@ export type SessionItem = {
   endedAt?: string;
   practice?: boolean;
   leftOpen?: boolean;
+  due?: number;
   by?: string;
   class?: string;
   away?: boolean;
@@ -2339,6 +2370,7 @@ export type RecordReply = {
   session: SessionItem;
   record: Record;
   tied: { [key: string]: string };
+  days?: Array<Day>;
 };
 
 export type JudgedPiece = {
@@ -2523,6 +2555,28 @@ export type Making = {
   all: number;
   ready?: boolean;
   failed?: Code;
+};
+
+export type Resume = {
+  until?: number;
+  closes?: boolean;
+};
+
+export type HomeworkStand = "not-begun" | "at-work" | "handed-in" | "handed-late" | "not-handed" | "missing";
+
+export type HomeworkStands = {
+  student: string;
+  name: string;
+  stand: HomeworkStand;
+  frames: number;
+  handed?: number;
+  due: number;
+};
+
+export type HomeworkOf = {
+  home?: Homework;
+  students: Array<HomeworkStands>;
+  counts: { [key: string]: number };
 };
 
 export type Covered = {

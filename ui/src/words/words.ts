@@ -109,6 +109,20 @@ export const when = (iso: string) =>
     new Date(iso),
   )
 
+/** A moment in milliseconds since 1970: the day of the week, the day and the time, by the clock of this device. */
+export const whenAt = (at: number) =>
+  format(
+    'whenAt',
+    (tag) =>
+      new Intl.DateTimeFormat(tag, {
+        weekday: 'short',
+        month: 'short',
+        day: 'numeric',
+        hour: '2-digit',
+        minute: '2-digit',
+      }),
+  ).format(at)
+
 /** A time of day. */
 export const clock = (at: number) =>
   format('clock', (tag) => new Intl.DateTimeFormat(tag, { hour: '2-digit', minute: '2-digit' })).format(at)
