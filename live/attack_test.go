@@ -154,7 +154,8 @@ func TestAttack(t *testing.T) {
 			noor.call(MethodSay, []voices.Word{{Kind: voices.KindLook, Look: &voices.Look{Student: a.some()}},
 				{Kind: voices.KindPick, Pick: &voices.Pick{Without: []string{a.some()}}},
 				{Kind: voices.KindTell, Tell: &voices.Tell{Student: a.some(), Text: "x", About: a.some()}},
-				{Kind: voices.KindHeard, Heard: &voices.Heard{Until: int64(a.IntN(9)) - 1}}}[a.IntN(4)])
+				{Kind: voices.KindHand, Hand: &voices.Hand{In: a.IntN(2) == 0}},
+				{Kind: voices.KindHeard, Heard: &voices.Heard{Until: int64(a.IntN(9)) - 1}}}[a.IntN(5)])
 			pass, _ := json.Marshal(Pass{Sheet: targets[a.IntN(5)], Kind: PassEdit, Edit: &Edit{Mark: a.some()}})
 			noor.mu.Lock()
 			noor.conn.WriteJSON(map[string]any{"send": map[string]any{"data": json.RawMessage(pass)}})

@@ -62,7 +62,8 @@ author, at, change)
     FROM unnest($12::uuid[], $13::text[], $14::text[], $15::bigint[], $16::bool[]) AS m(sheet_id, id, mark, seq,
 removed)
     JOIN moved ON moved.id = m.sheet_id
-    ON CONFLICT (sheet_id, id) DO UPDATE SET mark = excluded.mark, seq = excluded.seq, removed = excluded.removed
+    ON CONFLICT (sheet_id, id) DO UPDATE SET mark = excluded.mark, seq = excluded.seq, removed = excluded.removed,
+        words = NULL
 ), active AS (
     INSERT INTO activity (sheet_id, author, marks, at)
     SELECT a.sheet_id, a.author, a.marks, a.at FROM unnest($17::uuid[], $18::text[], $19::int[],

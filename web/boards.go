@@ -78,14 +78,33 @@ func (s *server) boards(c *gin.Context) {
 	c.JSON(http.StatusOK, reply)
 }
 
+// mostSaid is how many of the words of students are listed.
+const mostSaid = 30
+
 // search finds the frames on which words occur.
 func (s *server) search(c *gin.Context) {
-	found, err := s.Store.Search(c.Request.Context(), visitor(c).Teacher, find.Words(c.Query("words")))
+	ctx, me, words := c.Request.Context(), visitor(c).Teacher, find.Words(c.Query("words"))
+	found, err := s.Store.Search(ctx, me, words)
+	var said []store.FoundSaid
+	if err == nil {
+		said, err = s.Store.SearchSaid(ctx, me, words, mostSaid)
+	}
+	var lessons []store.SessionSummary
+	if err == nil {
+		lessons, err = s.Store.SearchLessons(ctx, me, words, mostSaid)
+	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	reply := Found{Frames: []FoundFrame{}}
+	reply := Found{Frames: []FoundFrame{}, Said: []FoundSaid{}, Lessons: []SessionItem{}}
+	for _, f := range said {
+		reply.Said = append(reply.Said, FoundSaid{f.Session, f.Lesson, f.ClassName, f.At, f.Frame, f.Author, f.Name, f.Words})
+	}
+	for _, n := range lessons {
+		reply.Lessons = append(reply.Lessons, SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName,
+			Students: n.Students, StartedAt: n.StartedAt, EndedAt: n.EndedAt})
+	}
 	for _, f := range found {
 		reply.Frames = append(reply.Frames, FoundFrame(f))
 	}

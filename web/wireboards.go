@@ -1,10 +1,11 @@
 package web
 
 import (
-	"alpenglow/core/poll"
 	"encoding/json"
+	"time"
 
 	"alpenglow/core/lesson"
+	"alpenglow/core/poll"
 	"alpenglow/core/prepare"
 	"alpenglow/core/refusal"
 	"alpenglow/core/template"
@@ -36,6 +37,21 @@ type BoardMade struct {
 // Found lists the frames on which the searched words were found, board by board.
 type Found struct {
 	Frames []FoundFrame `json:"frames"`
+	// Said are words of students in lessons, the latest first; Lessons are those by whose title or class they were found.
+	Said    []FoundSaid   `json:"said"`
+	Lessons []SessionItem `json:"lessons"`
+}
+
+// FoundSaid is something that a student wrote or answered, and where.
+type FoundSaid struct {
+	Session string    `json:"session"`
+	Lesson  string    `json:"lesson"`
+	Class   string    `json:"class"`
+	At      time.Time `json:"at"`
+	Frame   string    `json:"frame"`
+	Author  string    `json:"author"`
+	Name    string    `json:"name"`
+	Words   string    `json:"words"`
 }
 
 // FoundFrame is a frame with its place on its board, from 1.

@@ -5,6 +5,7 @@ import { Button } from '../kit/Button'
 import { call, codeOf } from '../wire/http'
 import type { BoardItem, Code, Found, FoundFrame, SetCard } from '../wire/types.gen'
 import { BoardCard } from './BoardCard'
+import { FoundSaid } from './FoundSaid'
 
 const orders = ['opened', 'changed', 'name'] as const
 type Order = (typeof orders)[number]
@@ -30,7 +31,7 @@ export function Shelf({ boards }: { boards: BoardItem[] }) {
     [boards],
   )
   const wanted = words.toLocaleLowerCase().split(/\s+/).filter(Boolean)
-  const found = useFound(words)
+  const { byBoard: found, all } = useFound(words)
   const shown = inOrder(boards, order).filter(
     (b) =>
       Boolean(b.archived) === archived &&
@@ -112,6 +113,7 @@ export function Shelf({ boards }: { boards: BoardItem[] }) {
           />
         ))}
       </ul>
+      {all && <FoundSaid found={all} />}
       <div role="status" className="pointer-events-none fixed inset-x-0 bottom-6 z-30 flex justify-center px-4">
         {deleted && (
           <p className="pointer-events-auto flex items-center gap-3 rounded-xl border border-line bg-paper px-4 py-2 font-semibold shadow-lg">
@@ -128,8 +130,8 @@ const nothing: FoundFrame[] = []
 /** How long somebody pauses in typing before the server is asked. */
 const PAUSE_MS = 250
 
-/** The frames on which the typed words are found, by board. */
-function useFound(typed: string): Map<string, FoundFrame[]> {
+/** The frames on which the typed words are found, by board, and all that was found. */
+function useFound(typed: string): { byBoard: Map<string, FoundFrame[]>; all: Found | undefined } {
   const [words, setWords] = useState('')
   useEffect(() => {
     const timer = setTimeout(() => setWords(typed.trim()), PAUSE_MS)
@@ -141,10 +143,11 @@ function useFound(typed: string): Map<string, FoundFrame[]> {
     enabled: words !== '',
     staleTime: 10_000,
   })
-  return useMemo(() => {
+  const all = typed.trim() ? asked.data : undefined
+  const byBoard = useMemo(() => {
     const byBoard = new Map<string, FoundFrame[]>()
-    if (!typed.trim()) return byBoard
-    for (const f of asked.data?.frames ?? []) byBoard.set(f.board, [...(byBoard.get(f.board) ?? []), f])
+    for (const f of all?.frames ?? []) byBoard.set(f.board, [...(byBoard.get(f.board) ?? []), f])
     return byBoard
-  }, [asked.data, typed])
+  }, [all])
+  return { byBoard, all }
 }

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { Check, Download, ListChecks, X } from 'lucide-react'
-import { useCallback, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, useParams } from 'react-router'
+import { Link, useLocation, useParams } from 'react-router'
 import { marksOf } from '../rules/answers'
 import { GiveBack } from './marking/GiveBack'
 import { useMarking } from './marking/useMarking'
@@ -193,7 +193,7 @@ function StudentRow({ student, frames, judged, unknown, onWho }: RowProps) {
   const { t } = useTranslation()
   const whole = judged.find((j) => !j.frame)
   return (
-    <li className="rounded-2xl border border-line bg-paper p-4">
+    <li id={student.id} className="rounded-2xl border border-line bg-paper p-4">
       <h3 className="mb-3 flex items-center gap-2.5 text-lg">
         <Face id={student.id} name={student.name} />
         {student.name}
@@ -210,6 +210,7 @@ function StudentRow({ student, frames, judged, unknown, onWho }: RowProps) {
             key={on.frame}
             on={on}
             frame={frames[i]!}
+            id={`${student.id}.${on.frame}`}
             n={i + 1}
             name={student.name}
             judged={judged.find((j) => j.frame === on.frame && !j.mark)}
@@ -220,10 +221,15 @@ function StudentRow({ student, frames, judged, unknown, onWho }: RowProps) {
   )
 }
 
-type FrameProps = { on: OnFrame; frame: Frame; n: number; name: string; judged?: WorkJudged }
+type FrameProps = { on: OnFrame; frame: Frame; id: string; n: number; name: string; judged?: WorkJudged }
 
-function FrameCard({ on, frame, n, name, judged }: FrameProps) {
+function FrameCard({ on, frame, id, n, name, judged }: FrameProps) {
   const { t } = useTranslation()
+  // A search leads here.
+  const sought = decodeURIComponent(useLocation().hash.slice(1)) === id
+  useEffect(() => {
+    if (sought) document.getElementById(id)?.scrollIntoView({ block: 'center' })
+  }, [sought, id])
   const strokes = on.marks.filter((m) => m.kind === 'stroke').length
   const arrows = on.marks.filter((m) => m.kind === 'connector').length
   const said = (m: Element) =>
@@ -239,7 +245,11 @@ function FrameCard({ on, frame, n, name, judged }: FrameProps) {
   const asked = (poll: string) => (polls.length > 1 ? polls.findIndex((p) => p.id === poll) + 1 : 0)
   const inOrder = [...on.answers].sort((a, b) => asked(a.poll) - asked(b.poll) || a.round - b.round)
   return (
-    <li className="flex flex-col gap-2">
+    <li
+      id={id}
+      tabIndex={-1}
+      className={`flex scroll-mt-6 flex-col gap-2 rounded-lg ${sought ? 'outline-3 outline-offset-4 outline-dusk' : ''}`}
+    >
       <h4 className="text-sm font-semibold text-slate">
         {n}. {frame.title}
       </h4>

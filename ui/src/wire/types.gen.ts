@@ -2859,8 +2859,21 @@ export type FoundFrame = {
   number: number;
 };
 
+export type FoundSaid = {
+  session: string;
+  lesson: string;
+  class: string;
+  at: string;
+  frame: string;
+  author: string;
+  name: string;
+  words: string;
+};
+
 export type Found = {
   frames: Array<FoundFrame>;
+  said: Array<FoundSaid>;
+  lessons: Array<SessionItem>;
 };
 
 export type NewBoard = {
