@@ -1,8 +1,10 @@
 # The house's commands. See README.md.
 .PHONY: demo test bench faults build types lint screenshots tools
 
-# Where much goes on at once; it is tested with the race detector.
-RACED = ./live ./store ./web
+# Where much goes on at once; it is tested with the race detector. Of the routes, those of their tests are in which many
+# come at once.
+RACED = ./live ./store
+AT_ONCE = AtOnce|Outputs|Guess|Flood|Intake|Realtime|Connections|Judging|Fronts|Sessions
 
 demo: build ## run with a private database and made-up data
 	bin/alpenglow demo
@@ -29,6 +31,7 @@ test: lint build e2e/node_modules ## all tests: Go's, with the race detector whe
 	scripts/tools.sh fonts-noto-color-emoji
 	go test -timeout 20m $(filter-out $(shell go list $(RACED)),$(shell go list ./...))
 	ATTACK_STEPS=5000 go test -race -timeout 20m $(RACED)
+	go test -race -timeout 20m -run '$(AT_ONCE)' ./web
 	ATTACK_STEPS=25000 go test -count 1 -timeout 20m -run 'TestAttack$$' ./live
 	bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s
 	bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256

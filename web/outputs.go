@@ -382,6 +382,11 @@ func (s *server) outputFile(c *gin.Context) {
 		return
 	}
 	c.Header("Content-Type", kind)
-	c.Header("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name}))
+	c.Header("Content-Disposition", attachment(name))
 	http.ServeContent(c.Writer, c.Request, "", time.Time{}, content)
+}
+
+// attachment says under which name a file is to be kept.
+func attachment(name string) string {
+	return mime.FormatMediaType("attachment", map[string]string{"filename": name})
 }

@@ -45,10 +45,29 @@ func (t Table) CSV(w io.Writer) error {
 
 // XLSX writes it as a spreadsheet: texts are texts, whatever they begin with, numbers are
 // numbers, and formulas are live.
-func (t Table) XLSX(w io.Writer) error {
+func (t Table) XLSX(w io.Writer) error { return Workbook(w, t) }
+
+// Workbook writes tables as the sheets of one spreadsheet.
+func Workbook(w io.Writer, tables ...Table) error {
 	f := excelize.NewFile()
 	defer f.Close()
-	err := f.SetSheetName(f.GetSheetName(0), t.Name)
+	err := f.SetSheetName(f.GetSheetName(0), tables[0].Name)
+	for i, t := range tables {
+		if i > 0 {
+			_, wrong := f.NewSheet(t.Name)
+			err = errors.Join(err, wrong)
+		}
+		err = errors.Join(err, t.fill(f))
+	}
+	if err = errors.Join(err, f.Write(w)); err != nil {
+		return fmt.Errorf("write %s: %w", tables[0].Name, err)
+	}
+	return nil
+}
+
+// fill puts the table on its sheet.
+func (t Table) fill(f *excelize.File) error {
+	var err error
 	n := 0
 	for _, rows := range [][][]any{t.Rows, t.Foot} {
 		for _, row := range rows {
@@ -67,10 +86,6 @@ func (t Table) XLSX(w io.Writer) error {
 			}
 		}
 	}
-	err = errors.Join(err, f.SetPanes(t.Name, &excelize.Panes{Freeze: true, XSplit: 1, YSplit: 1, TopLeftCell: "B2",
-		ActivePane: "bottomRight"}), f.Write(w))
-	if err != nil {
-		return fmt.Errorf("write %s: %w", t.Name, err)
-	}
-	return nil
+	return errors.Join(err, f.SetPanes(t.Name, &excelize.Panes{Freeze: true, XSplit: 1, YSplit: 1, TopLeftCell: "B2",
+		ActivePane: "bottomRight"}))
 }

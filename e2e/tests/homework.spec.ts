@@ -79,4 +79,15 @@ test('homework: left open until a date, handed in and taken back on a phone, rem
   await expect(teacher.getByLabel('On 2 days:')).toBeVisible()
   await teacher.getByLabel('On 2 days:').selectOption({ index: 2 })
   await accessible(teacher)
+
+  // Searched for, what a student wrote leads there.
+  await teacher.goto('/boards')
+  await teacher.getByLabel('Search boards, lessons and what students wrote').fill('HIGH tide at s')
+  const found = teacher.getByRole('link', { name: 'high tide at six' })
+  await expect(found).toBeVisible()
+  await accessible(teacher)
+  await found.click()
+  await expect(
+    teacher.getByRole('img', { name: 'What Noor did on frame 1' }).or(teacher.getByText('high tide at six')).first(),
+  ).toBeInViewport()
 })

@@ -346,11 +346,11 @@ test('the shelf: folder, copy, archive, delete and undo, a file out and in, a li
   await expect(card('Moon and tides, 8 Rowan')).toBeVisible()
 
   // What stands on a frame is found, and leads there.
-  await teacher.getByLabel('Search boards and the text on their frames').fill('half MOON')
+  await teacher.getByLabel('Search boards, lessons and what students wrote').fill('half MOON')
   await expect(teacher.getByRole('link', { name: 'on frame 2: Where is the Moon?' }).first()).toBeVisible()
-  await teacher.getByLabel('Search boards and the text on their frames').fill('half moon 29.53')
+  await teacher.getByLabel('Search boards, lessons and what students wrote').fill('half moon 29.53')
   await expect(teacher.getByText('No board has these words.')).toBeVisible()
-  await teacher.getByLabel('Search boards and the text on their frames').fill('29.53')
+  await teacher.getByLabel('Search boards, lessons and what students wrote').fill('29.53')
   await accessible(teacher)
   await teacher.getByRole('link', { name: 'on frame 3: From new moon to new moon' }).first().click()
   await expect(teacher.getByLabel('Title', { exact: true })).toHaveValue('From new moon to new moon')

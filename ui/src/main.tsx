@@ -38,6 +38,7 @@ const Run = lazy(patient(() => import('./run/Run').then((m) => ({ default: m.Run
 const FrontPage = lazy(patient(() => import('./front/FrontPage').then((m) => ({ default: m.FrontPage }))))
 const Marking = lazy(patient(() => import('./records/marking/Marking').then((m) => ({ default: m.Marking }))))
 const BetweenPage = lazy(patient(() => import('./records/BetweenPage').then((m) => ({ default: m.BetweenPage }))))
+const ReportPage = lazy(patient(() => import('./records/ReportPage').then((m) => ({ default: m.ReportPage }))))
 const Letters = lazy(patient(() => import('./records/Letters').then((m) => ({ default: m.Letters }))))
 const RecordPage = lazy(patient(() => import('./records/RecordPage').then((m) => ({ default: m.RecordPage }))))
 
@@ -113,6 +114,7 @@ createRoot(document.getElementById('root')!).render(
                 <Route path="/run/:session" element={<Run />} />
                 <Route path="/records/:session" element={<RecordPage />} />
                 <Route path="/records/:session/marking" element={<Marking />} />
+                <Route path="/records/:session/report" element={<ReportPage />} />
                 <Route path="/records/:session/letters" element={<Letters />} />
                 <Route path="/records/:session/between" element={<BetweenPage />} />
               </Route>

@@ -28,6 +28,7 @@ import (
 	"alpenglow/core/questions"
 	"alpenglow/core/record"
 	"alpenglow/core/refusal"
+	"alpenglow/core/report"
 	"alpenglow/core/roster"
 	"alpenglow/core/session"
 	"alpenglow/core/settings"
@@ -42,6 +43,7 @@ import (
 var values = map[reflect.Type][]string{
 	of[output.What]():        strs(output.Whats),
 	of[homework.Stand]():     strs(homework.Stands),
+	of[report.Why]():         strs(report.Whys),
 	of[output.Form]():        strs(output.Forms),
 	of[output.Paper]():       strs(output.Papers),
 	of[paper.Kind]():         strs(paper.Kinds),
@@ -190,6 +192,11 @@ var names = map[reflect.Type]string{
 	of[output.Form]():     "OutputForm",
 	of[output.What]():     "TakeOutWhat",
 	of[homework.Stand]():  "HomeworkStand",
+	of[report.Frame]():    "ReportFrame",
+	of[report.Why]():      "SoughtWhy",
+	of[report.Question](): "ReportQuestion",
+	of[report.Student]():  "ReportStudent",
+	of[report.Wish]():     "NextWish",
 	of[assess.Judged]():   "WorkJudged",
 	of[assess.Word]():     "BackWord",
 	of[poll.Memory]():     "MemoryAsked",

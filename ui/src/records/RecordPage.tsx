@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { Check, Download, ListChecks, X } from 'lucide-react'
+import { Check, ClipboardList, Download, ListChecks, X } from 'lucide-react'
 import { useCallback, useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useLocation, useParams } from 'react-router'
@@ -85,6 +85,13 @@ export function RecordPage() {
         <span className="grow" />
         {about.endedAt && !about.practice && <TakeUp session={session} />}
         <ChangesButton session={session} />
+        <Link
+          to={`/records/${session}/report`}
+          className="inline-flex items-center gap-2 rounded-lg border border-edge bg-paper px-3.5 py-2 font-semibold hover:bg-mist"
+        >
+          <ClipboardList size={17} aria-hidden="true" />
+          {t('record.report')}
+        </Link>
         <Button onClick={() => takeOut(true)}>
           <Download size={17} aria-hidden="true" />
           {t('out.open')}

@@ -2562,6 +2562,110 @@ export type Resume = {
   closes?: boolean;
 };
 
+export type ReportFrame = {
+  n: number;
+  id: string;
+  title: string;
+  worked: number;
+};
+
+export type WrongAnswer = {
+  text: string;
+  mistake?: boolean;
+  count: number;
+  upper: number;
+  middle: number;
+  lower: number;
+};
+
+export type ReportQuestion = {
+  n: number;
+  frame: string;
+  poll: string;
+  text: string;
+  advice?: Advised;
+  wrong: Array<WrongAnswer>;
+};
+
+export type Item = {
+  difficulty: number;
+  upper: number;
+  lower: number;
+  discrimination: number;
+  total?: number;
+  rest?: number;
+  restSpan?: Interval;
+  without?: number;
+};
+
+export type ItemSet = {
+  items: Array<Item>;
+  alpha?: number;
+  alphaSpan?: Interval;
+  error?: number;
+};
+
+export type ByObjective = {
+  id: string;
+  text: string;
+  questions: number;
+  answers: number;
+  mean: number;
+};
+
+export type SoughtWhy = "nothing" | "lost";
+
+export type Sought = {
+  why: SoughtWhy;
+  right: number;
+  of: number;
+} & Student;
+
+export type ReportStudent = {
+  frames: number;
+  answered: number;
+  right: number;
+  share: number;
+  span: Interval;
+} & Student;
+
+export type Report = {
+  title: string;
+  class?: string;
+  began: number;
+  ended?: number;
+  listed?: number;
+  here: number;
+  frames: Array<ReportFrame>;
+  questions: Array<ReportQuestion>;
+  set?: ItemSet;
+  mistakes: Array<Named>;
+  objectives: Array<ByObjective>;
+  sought: Array<Sought>;
+  students: Array<ReportStudent>;
+};
+
+export type Again = {
+  frame: string;
+  poll: string;
+  text: string;
+  advice: Advised;
+  wrong: Array<WrongAnswer>;
+};
+
+export type LessonReport = {
+  report: Report;
+  again: Array<Again>;
+  unfinished: Array<string>;
+};
+
+export type NextWish = {
+  title: string;
+  polls: Array<string>;
+  frames: Array<string>;
+  additions?: boolean;
+};
+
 export type HomeworkStand = "not-begun" | "at-work" | "handed-in" | "handed-late" | "not-handed" | "missing";
 
 export type HomeworkStands = {
@@ -2658,15 +2762,6 @@ export type TimeLine = {
   events: Array<LineEvent>;
 };
 
-export type WrongAnswer = {
-  text: string;
-  mistake?: boolean;
-  count: number;
-  upper: number;
-  middle: number;
-  lower: number;
-};
-
 export type QuestionKept = {
   frame: string;
   poll: string;
@@ -2678,35 +2773,9 @@ export type QuestionKept = {
   wrong: Array<WrongAnswer>;
 };
 
-export type Item = {
-  difficulty: number;
-  upper: number;
-  lower: number;
-  discrimination: number;
-  total?: number;
-  rest?: number;
-  restSpan?: Interval;
-  without?: number;
-};
-
-export type ItemSet = {
-  items: Array<Item>;
-  alpha?: number;
-  alphaSpan?: Interval;
-  error?: number;
-};
-
 export type Row = {
   shares: Array<number>;
 } & Student;
-
-export type ByObjective = {
-  id: string;
-  text: string;
-  questions: number;
-  answers: number;
-  mean: number;
-};
 
 export type Questions = {
   questions: Array<QuestionKept>;
