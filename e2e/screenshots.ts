@@ -1,5 +1,5 @@
 // Takes the pictures in docs/screenshots from the demo data: npx playwright test -c screenshots.config.ts
-import { test, type Page } from '@playwright/test'
+import { test, type Browser, type Page } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import { mkdirSync } from 'node:fs'
 import { join as path } from 'node:path'
@@ -78,9 +78,15 @@ test('pictures of the main views', async ({ browser }) => {
     await shot(teacher, 'boards')
     await teacher.goto('/classes')
     await teacher.getByRole('link', { name: /^8 Juniper/ }).click()
-    await teacher.getByRole('tab', { name: 'Seats' }).click()
+    await teacher.getByRole('tab', { name: 'Records' }).click()
+    await teacher.getByRole('heading', { name: 'Learning objectives' }).waitFor()
     await teacher.waitForTimeout(400)
-    await shot(teacher, 'classes')
+    const year = await teacher.screenshot()
+    await teacher.getByRole('link', { name: 'Farid' }).click()
+    await teacher.getByRole('heading', { name: 'Lessons' }).waitFor()
+    await teacher.waitForTimeout(400)
+    const student = await teacher.screenshot()
+    await together(await device(browser, server.url, { width: 2700, height: 1000 }), [year, student], 'classes')
     await teacher.goto('/boards')
     const code = await startSession(teacher)
 
@@ -164,13 +170,49 @@ test('pictures of the main views', async ({ browser }) => {
     await teacher.getByRole('button', { name: 'Finish and open the record' }).click()
     await teacher.getByRole('heading', { name: 'By student' }).waitFor()
     await teacher.waitForTimeout(500)
-    await teacher.screenshot({ path: path(folder, 'record.png'), fullPage: false })
+    await keeping(teacher, noor, server.url, browser)
     await teacher.goto('/boards')
     await prepareAndRehearse(teacher, (name) => shot(teacher, name))
   } finally {
     await server.remove()
   }
 })
+
+/** The record and the report of a lesson, work judged in a row, and what goes back of it. */
+async function keeping(teacher: Page, noor: Page, url: string, browser: Browser) {
+  const record = await teacher.screenshot()
+  await teacher.getByRole('link', { name: 'Report' }).click()
+  await teacher.getByRole('heading', { name: 'Questions' }).waitFor()
+  await teacher.waitForTimeout(400)
+  const report = await teacher.screenshot()
+  await together(await device(browser, url, { width: 2700, height: 1000 }), [record, report], 'record')
+  await teacher.getByRole('link', { name: 'Record', exact: true }).click()
+  await teacher.getByRole('link', { name: 'Judge work' }).click()
+  for (const name of ['Amara', 'Kenji', 'Liv', 'Noor']) {
+    await teacher.getByRole('heading', { level: 2, name }).waitFor()
+    await teacher.keyboard.press(name === 'Noor' ? '4' : '3')
+    await teacher.keyboard.press('c')
+    await teacher.getByLabel('Your words to the student').fill('Well seen. How long is it from one to the next?')
+    if (name !== 'Noor') await teacher.keyboard.press('Control+Enter')
+  }
+  await teacher.waitForTimeout(800)
+  const marking = await teacher.screenshot()
+  await teacher.getByRole('link', { name: 'Record' }).click()
+  await teacher.getByRole('button', { name: /^Give back to/ }).click()
+  await teacher
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Give back to/ })
+    .click()
+  await teacher.getByText(/have theirs back/).waitFor()
+  await noor.getByRole('link', { name: 'What came back' }).click()
+  await noor.getByText('Well seen.').first().waitFor()
+  await noor.waitForTimeout(600)
+  await together(
+    await device(browser, url, { width: 1800, height: 1000 }),
+    [marking, await noor.screenshot()],
+    'marking',
+  )
+}
 
 /** Shows something on the front screen, as a teacher does. */
 async function show(teacher: Page, kind: string, more?: () => Promise<void>) {
@@ -228,7 +270,7 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await teacher.keyboard.press('Escape')
     await show(teacher, "The class's frame, live")
     await screen.waitForTimeout(1500)
-    await shot(screen, 'front-frame')
+    const inColumns = await screen.screenshot()
     await teacher.getByRole('button', { name: 'History …' }).click()
     await teacher.getByRole('slider', { name: 'Moment' }).focus()
     for (let back = 0; back < 4; back++) await teacher.keyboard.press('PageDown')
@@ -259,7 +301,8 @@ test('pictures with twenty-eight in the room', async ({ browser }) => {
     await noor.getByLabel('Say something about it').fill('I had it on the other side. How do you know?')
     await noor.getByRole('button', { name: 'Say it' }).click()
     await screen.waitForTimeout(1500)
-    await shot(screen, 'front-gallery')
+    const gallery = await screen.screenshot()
+    await together(await device(browser, server.url, { width: 2700, height: 1000 }), [inColumns, gallery], 'front')
     const walking = await noor.screenshot()
     await teacher.locator('[data-part=gallery]').getByRole('button', { name: 'End' }).click()
     await teacher.getByRole('button', { name: /Lead everybody to frame 3/ }).click()

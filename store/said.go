@@ -78,23 +78,37 @@ const (
 // leastNear is how many letters a word has at least for which nearly the same ones are looked for.
 const leastNear = 4
 
-// readSaid reads the words of what was written in a teacher's lessons since the last search.
+// readSaid reads the words of what was written in a teacher's lessons since the last search, as far as somebody waits for
+// it: the rest is read at the next search, or by ReadSaid.
 func (s *Store) readSaid(ctx context.Context, teacher string) error {
+	return s.readParts(ctx, `JOIN leads l ON l.session_id = h.session_id AND l.teacher_id = $2`, teacher)
+}
+
+// ReadSaid reads some of the words of what was written in lessons that have ended, of whomever, ahead of all searching.
+func (s *Store) ReadSaid(ctx context.Context) error {
+	return s.readParts(ctx, `JOIN sessions n ON n.id = h.session_id AND n.ended_at IS NOT NULL`)
+}
+
+// How many marks are in memory while their words are read, and how often some are read in a row.
+const (
+	saidAtOnce = 2000
+	saidParts  = 5
+)
+
+func (s *Store) readParts(ctx context.Context, of string, args ...any) error {
 	boards := map[string]lesson.Board{}
-	for {
-		read, err := s.readSomeSaid(ctx, teacher, boards)
+	for range saidParts {
+		read, err := s.readSomeSaid(ctx, boards, of, args...)
 		if err != nil || read < saidAtOnce {
 			return err
 		}
 	}
+	return nil
 }
-
-// saidAtOnce is how many marks are in memory while their words are read.
-const saidAtOnce = 2000
 
 // readSomeSaid reads the words of some marks, and reports of how many. Answers say what the questions of their
 // lessons' boards make of them.
-func (s *Store) readSomeSaid(ctx context.Context, teacher string, boards map[string]lesson.Board) (int, error) {
+func (s *Store) readSomeSaid(ctx context.Context, boards map[string]lesson.Board, of string, args ...any) (int, error) {
 	unread, err := list[struct {
 		Session string               `db:"session_id"`
 		Sheet   string               `db:"sheet_id"`
@@ -103,7 +117,7 @@ func (s *Store) readSomeSaid(ctx context.Context, teacher string, boards map[str
 		Seq     int64                `db:"seq"`
 		Mark    JSON[lesson.Element] `db:"mark"`
 	}](ctx, s, `SELECT h.session_id, m.sheet_id, h.frame_id, m.id, m.seq, m.mark FROM marks m JOIN sheets h ON h.id = m.sheet_id
-		JOIN leads l ON l.session_id = h.session_id AND l.teacher_id = $1 WHERE m.words IS NULL LIMIT $2`, teacher, saidAtOnce)
+		`+of+` WHERE m.words IS NULL LIMIT $1`, append([]any{saidAtOnce}, args...)...)
 	if err != nil || len(unread) == 0 {
 		return 0, err
 	}

@@ -443,6 +443,11 @@ func (s *Store) MarksOf(ctx context.Context, sessionID, participant string) ([]r
 	return s.marksWhere(ctx, `s.session_id = $1 AND m.mark->>'author' = $2`, sessionID, participant)
 }
 
+// SessionAnswers reads the answers of a session alone.
+func (s *Store) SessionAnswers(ctx context.Context, sessionID string) ([]record.Mark, error) {
+	return s.marksWhere(ctx, `s.session_id = $1 AND m.mark->>'kind' = 'answer'`, sessionID)
+}
+
 func (s *Store) marksWhere(ctx context.Context, where string, args ...any) ([]record.Mark, error) {
 	var rows []struct {
 		Frame string               `db:"frame_id"`

@@ -1,10 +1,8 @@
 package web
 
 import (
-	"cmp"
 	"context"
 	"net/http"
-	"slices"
 
 	"alpenglow/core/id"
 	"alpenglow/core/record"
@@ -53,38 +51,14 @@ func (s *server) compareLessons(c *gin.Context) {
 // classMistakes lists the known mistakes over the lessons of the class in the path, as far as the
 // teacher leads them.
 func (s *server) classMistakes(c *gin.Context) {
-	ctx := c.Request.Context()
-	err := error(refusal.New(refusal.NotFound))
-	if id.IsUUID(c.Param("id")) {
-		_, err = s.Store.Class(ctx, visitor(c).Teacher, c.Param("id"))
-	}
-	var all []store.SessionSummary
-	if err == nil {
-		all, err = s.Store.Sessions(ctx, visitor(c).Teacher)
-	}
-	if err = missing(err); err != nil {
+	lessons, _, err := s.heldLessons(c)
+	if err != nil {
 		refuse(c, err)
 		return
 	}
-	all = slices.DeleteFunc(all, func(n store.SessionSummary) bool {
-		return n.EndedAt == nil || n.ClassID == nil || *n.ClassID != c.Param("id")
-	})
-	slices.SortFunc(
-		all,
-		func(a, b store.SessionSummary) int { return cmp.Compare(b.EndedAt.UnixMilli(), a.EndedAt.UnixMilli()) },
-	)
-	var held []record.Held
-	for _, one := range all[:min(len(all), mostOver)] {
-		n, err := s.Store.Session(ctx, one.ID)
-		var kept record.Record
-		if err == nil {
-			kept, _, err = s.recordOf(ctx, n)
-		}
-		if err != nil {
-			refuse(c, missing(err))
-			return
-		}
-		held = append(held, record.Held{ID: n.ID, Title: n.Title, At: n.StartedAt.UnixMilli(), Record: kept})
+	held := make([]record.Held, len(lessons))
+	for i, l := range lessons {
+		held[i] = record.Held{ID: l.Session, Title: l.Title, At: l.At, Record: l.Kept}
 	}
 	c.JSON(http.StatusOK, MistakesOver{len(held), record.MistakesOver(held)})
 }
@@ -103,6 +77,12 @@ func (s *server) led(ctx context.Context, teacher, session string) (store.Sessio
 
 // recordOf gives the record of a session, with who took part.
 func (s *server) recordOf(ctx context.Context, n store.Session) (record.Record, []store.Participant, error) {
+	return s.recordWith(ctx, n, s.Store.SessionMarks)
+}
+
+// recordWith gives the record of a session with some of its marks alone.
+func (s *server) recordWith(ctx context.Context, n store.Session,
+	read func(ctx context.Context, session string) ([]record.Mark, error)) (record.Record, []store.Participant, error) {
 	participants, err := s.Store.Participants(ctx, n.ID)
 	if err != nil {
 		return record.Record{}, nil, err
@@ -111,7 +91,7 @@ func (s *server) recordOf(ctx context.Context, n store.Session) (record.Record, 
 	if err != nil {
 		return record.Record{}, nil, err
 	}
-	marks, err := s.Store.SessionMarks(ctx, n.ID)
+	marks, err := read(ctx, n.ID)
 	if err != nil {
 		return record.Record{}, nil, err
 	}

@@ -8,6 +8,7 @@ import (
 
 	"alpenglow/core/refusal"
 	"alpenglow/live"
+	"alpenglow/store"
 )
 
 // How many rehearsals one teacher may have, and all together on this server; how
@@ -129,6 +130,9 @@ func (s *server) sweep(ctx context.Context) {
 				s.intakes.forget(now.Add(-intakeForgets))
 				s.intakes.mu.Unlock()
 				s.outputs.forget(now)
+				if err := s.Store.ReadSaid(ctx); err != nil {
+					s.Log.Error("read what was written, for searching", "error", store.Bare(err))
+				}
 				for _, id := range s.rehearsals.left(now, s.Hub.Watched) {
 					if err := s.end(ctx, id); err != nil {
 						s.Log.Error("end a rehearsal", "session", id, "error", err)

@@ -83,6 +83,7 @@ type server struct {
 	intakes    *intakes
 	rehearsals *rehearsals
 	outputs    *outputs
+	looking    looking
 	panics     prometheus.Counter
 }
 
@@ -144,6 +145,8 @@ func New(c Config) (http.Handler, error) {
 	api.POST("/leave", s.leave)
 	api.GET("/sessions/:id/given", s.given)
 	api.POST("/given", s.givenByCard)
+	api.GET("/looks/:word", s.look)
+	api.GET("/looks/:word/:n", s.lookPicture)
 
 	pictures := r.Group("/api", s.fromHere, s.whoIsCalling) // larger than other messages
 	pictures.POST("/sessions/:id/pictures", s.addPicture)
@@ -181,6 +184,8 @@ func New(c Config) (http.Handler, error) {
 	member.GET("/classes/:id/students/:student/file", s.studentFile)
 	member.DELETE("/classes/:id/students/:student", s.eraseStudent)
 	member.GET("/classes/:id/mistakes", s.classMistakes)
+	member.GET("/classes/:id/year", s.classYear)
+	member.GET("/classes/:id/students/:student/year", s.studentYear)
 	member.GET("/classes/:id/cards", s.cards)
 	member.DELETE("/classes/:id/cards/:student", s.dropCard)
 	member.POST("/classes/:id/students/:student", s.setStudent)
@@ -229,6 +234,11 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/boards/:id/file", s.exportBoard)
 	teacher.POST("/boards/:id/outputs", s.takeOutBoard)
 	teacher.POST("/sessions/:id/outputs", s.takeOut)
+	teacher.GET("/boards/:id/looks", s.looksOf)
+	teacher.POST("/boards/:id/looks", s.fewForGuests, s.addLook)
+	teacher.GET("/sessions/:id/looks", s.looksOf)
+	teacher.POST("/sessions/:id/looks", s.fewForGuests, s.addLook)
+	teacher.DELETE("/looks/:word", s.dropLook)
 	teacher.GET("/outputs/:output", s.output)
 	teacher.DELETE("/outputs/:output", s.dropOutput)
 	teacher.GET("/outputs/:output/file", s.outputFile)
@@ -252,6 +262,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.POST("/sessions/:id/next", s.fewForGuests, s.nextLesson)
 	teacher.GET("/sessions/:id/homework", s.homework)
 	teacher.GET("/sessions/:id/record", s.record)
+	teacher.GET("/sessions/:id/record/:participant", s.recordOfStudent)
 	teacher.GET("/sessions/:id/judgements", s.judgements)
 	teacher.POST("/sessions/:id/judgements", s.judge)
 	teacher.GET("/sessions/:id/letters", s.letters)

@@ -140,8 +140,19 @@ func (s *server) read(c *gin.Context) (store.Session, record.Record, []store.Par
 	return n, kept, participants, err
 }
 
+// record gives the record of the session in the path; light, without what each student left, which is asked for one by
+// one.
 func (s *server) record(c *gin.Context) {
-	n, kept, people, err := s.read(c)
+	read, light := s.Store.SessionMarks, c.Query("light") != ""
+	if light {
+		read = s.Store.SessionAnswers
+	}
+	var kept record.Record
+	var people []store.Participant
+	n, err := s.ownSession(c)
+	if err == nil {
+		kept, people, err = s.recordWith(c.Request.Context(), n, read)
+	}
 	if err != nil {
 		refuse(c, err)
 		return
@@ -155,9 +166,32 @@ func (s *server) record(c *gin.Context) {
 			}
 		}
 	}
+	for i := range kept.Students {
+		if light {
+			kept.Students[i].Frames = []record.OnFrame{}
+		}
+	}
 	c.JSON(http.StatusOK, RecordReply{Record: kept, Tied: tied, Days: n.State.V.Days,
 		Session: SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName,
 			Students: len(kept.Students), StartedAt: n.StartedAt, EndedAt: n.EndedAt}})
+}
+
+// recordOfStudent gives what one student left in the session in the path.
+func (s *server) recordOfStudent(c *gin.Context) {
+	n, err := s.ownSession(c)
+	var people []store.Participant
+	if err == nil {
+		people, err = s.Store.Participants(c.Request.Context(), n.ID)
+	}
+	var kept record.Record
+	if err == nil {
+		kept, err = s.recordOfOne(c.Request.Context(), n, people, c.Param("participant"))
+	}
+	if err != nil {
+		refuse(c, missing(err))
+		return
+	}
+	c.JSON(http.StatusOK, kept.Students[0])
 }
 
 func (s *server) recordCSV(c *gin.Context) {

@@ -236,3 +236,10 @@ func (q *Questions) byObjective(r Record, asked []*poll.Question, answers [][]An
 		}
 	}
 }
+
+// First gives the answer to a question that was given first and in time, of several tries the first; false where there
+// is none.
+func (o OnFrame) First(poll string) (Answered, bool) {
+	a := first(o.Answers, poll)
+	return a, a.Round > 0
+}

@@ -1,5 +1,5 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
 
@@ -24,10 +24,19 @@ export class DemoServer {
   static async start(): Promise<DemoServer> {
     const server = new DemoServer(await freePort(), mkdtempSync('/var/tmp/alpenglow-e2e-'))
     // PostgreSQL may run as another user, who must be able to reach its folder.
-    const { chmodSync } = await import('node:fs')
     chmodSync(server.data, 0o755)
+    // The demo is made once for all tests; each has a copy of its own.
+    const made = process.env.DEMO_MADE
+    if (made) execFileSync('cp', ['-a', `${made}/.`, server.data])
     await server.run()
     return server
+  }
+
+  /** Makes a demo that others are copied from, and gives its folder. */
+  static async make(): Promise<string> {
+    const server = await DemoServer.start()
+    await server.stop()
+    return server.data
   }
 
   async run() {

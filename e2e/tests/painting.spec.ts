@@ -58,24 +58,26 @@ function compare(page: Page, ours: Buffer, theirs: Buffer) {
       if (one.width !== other.width || one.height !== other.height)
         return { mean: 1, off: 1, size: `${one.width}x${one.height} ${other.width}x${other.height}` }
       const [w, h] = [one.width, one.height]
-      const at = (of: ImageData, x: number, y: number, k: number) => of.data[(y * w + x) * 4 + k]!
+      const [one8, other8] = [one.data, other.data]
       let [sum, off] = [0, 0]
       for (let y = 0; y < h; y++)
         for (let x = 0; x < w; x++) {
-          let worst = 0
-          for (let k = 0; k < 3; k++) {
-            const d = Math.abs(at(one, x, y, k) - at(other, x, y, k))
-            sum += d
-            worst = Math.max(worst, d)
-          }
-          if (worst <= 64) continue
+          const i = (y * w + x) * 4
+          const [r, g, b] = [one8[i]!, one8[i + 1]!, one8[i + 2]!]
+          const [dr, dg, db] = [Math.abs(r - other8[i]!), Math.abs(g - other8[i + 1]!), Math.abs(b - other8[i + 2]!)]
+          sum += dr + dg + db
+          if (dr <= 64 && dg <= 64 && db <= 64) continue
           // An edge that lies a part of a point beside is no other picture: a neighbour has the same colour.
           let near = false
           for (let dy = -1; dy <= 1 && !near; dy++)
             for (let dx = -1; dx <= 1 && !near; dx++) {
               const [nx, ny] = [x + dx, y + dy]
               if (nx < 0 || ny < 0 || nx >= w || ny >= h) continue
-              near = [0, 1, 2].every((k) => Math.abs(at(one, x, y, k) - at(other, nx, ny, k)) <= 64)
+              const k = (ny * w + nx) * 4
+              near =
+                Math.abs(r - other8[k]!) <= 64 &&
+                Math.abs(g - other8[k + 1]!) <= 64 &&
+                Math.abs(b - other8[k + 2]!) <= 64
             }
           if (!near) off++
         }
@@ -157,23 +159,27 @@ test('a frame is painted as Chromium shows it, for every kind of mark and of pap
         at.parentElement!.style.cssText =
           'position:fixed;inset:0;width:1600px;height:1000px;z-index:999;background:white'
       })
-      await page.waitForTimeout(100)
       const theirs = await page.screenshot({ clip: { x: 0, y: 0, width: 1600, height: 1000 } })
       const ours = await take('png', frame)
-      // The same painting as outlines, drawn by Chromium.
-      const svg = (await take('svg', frame)).toString()
-      await bare.setContent(`<body style="margin:0">${svg}`)
-      const drawn = await bare.screenshot()
+      // The same painting as outlines, drawn by Chromium; of papers alone they say nothing new.
+      let drawn = ours
+      if (c.marks.length > 0) {
+        await bare.setContent(`<body style="margin:0">${(await take('svg', frame)).toString()}`)
+        drawn = await bare.screenshot()
+      }
       if (process.env.PAINTINGS) {
         writeFileSync(join(process.env.PAINTINGS, `${c.name}-theirs.png`), theirs)
         writeFileSync(join(process.env.PAINTINGS, `${c.name}-ours.png`), ours)
         writeFileSync(join(process.env.PAINTINGS, `${c.name}-svg.png`), drawn)
       }
-      const [pixels, outlines] = [await compare(bare, ours, theirs), await compare(bare, drawn, theirs)]
-      const percent = (v: number) => `${(100 * v).toFixed(2)} %`
-      rows.push(`| ${c.name} | ${[pixels.mean, pixels.off, outlines.mean, outlines.off].map(percent).join(' | ')} |`)
+      const [pixels, outlines] = [
+        await compare(bare, ours, theirs),
+        drawn === ours ? null : await compare(bare, drawn, theirs),
+      ]
+      const percent = (v?: number) => (v === undefined ? '' : `${(100 * v).toFixed(2)} %`)
+      rows.push(`| ${c.name} | ${[pixels.mean, pixels.off, outlines?.mean, outlines?.off].map(percent).join(' | ')} |`)
       if (inOwnColours.includes(c.name)) continue
-      for (const { mean, off, size } of [pixels, outlines]) {
+      for (const { mean, off, size } of [pixels, outlines ?? pixels]) {
         expect.soft(mean, `${c.name}: mean difference ${size}`).toBeLessThan(0.02)
         expect.soft(off, `${c.name}: points that are off`).toBeLessThan(0.01)
       }

@@ -5,6 +5,7 @@ import (
 	"alpenglow/core/output"
 	"alpenglow/core/paper"
 	"alpenglow/core/prepare"
+	"alpenglow/core/progress"
 	"alpenglow/core/record"
 	"alpenglow/core/report"
 	"alpenglow/core/session"
@@ -31,7 +32,7 @@ var roots = []any{
 	web.RegisterLook{}, web.SetKeep{}, web.Receipt{}, web.AccountReceipt{}, web.Persons{}, web.ByCard{}, web.CameIn{}, web.TieStudent{}, web.RenamePerson{}, web.LikelyStudents{},
 	// boards and lessons
 	web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.AtDoor{},
-	web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Judgements{}, assess.Said{}, web.JudgedNow{}, web.SetBlind{}, web.GiveBack{}, assess.Back{}, web.GivenLessons{}, web.Letters{}, web.Stills{}, web.KeepStill{}, web.TwoMoments{}, output.Wish{}, web.Making{}, web.Resume{}, web.LessonReport{}, report.Wish{}, web.HomeworkOf{},
+	web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Judgements{}, assess.Said{}, web.JudgedNow{}, web.SetBlind{}, web.GiveBack{}, assess.Back{}, web.GivenLessons{}, web.Letters{}, web.Stills{}, web.KeepStill{}, web.TwoMoments{}, output.Wish{}, web.Making{}, web.Resume{}, web.LessonReport{}, web.LookLink{}, web.LookLinks{}, web.Looked{}, web.ClassYear{}, progress.Year{}, report.Wish{}, web.HomeworkOf{},
 	record.Coverage{}, record.Line{}, record.Questions{}, record.Compared{}, web.MistakesOver{}, web.Alike{}, web.Varied{}, web.TryQuestion{}, web.QuestionTried{}, web.QuestionFile{}, web.Recorded{}, web.Uploaded{},
 	web.BoardReply{}, web.Found{}, web.NewBoard{}, web.BoardMade{}, web.SetCard{}, web.Shared{}, web.SharedBoard{},
 	web.Edits{}, web.EditsReply{}, web.AddFrames{}, web.Intake{}, web.Rehearse{}, web.Rehearsing{},

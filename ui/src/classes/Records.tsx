@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { SessionName } from '../kit/SessionName'
 import { call } from '../wire/http'
 import { Mistaken } from './Mistaken'
+import { OverTheYear } from './OverTheYear'
 import type { Boards, ClassPage } from '../wire/types.gen'
 
 /** The lessons of a class with their records, also of one that is put away. */
@@ -13,6 +14,7 @@ export function Records({ page }: { page: ClassPage }) {
   const lessons = list.data?.sessions.filter((s) => s.class === page.id && s.endedAt) ?? []
   return (
     <>
+      {lessons.length > 0 && <OverTheYear of={page.id} />}
       {lessons.length > 0 && <Mistaken of={page.id} />}
       {list.data && lessons.length === 0 && <p className="mb-6 text-slate">{t('boards.noRecords')}</p>}
       <ul className="mb-6 divide-y divide-line rounded-xl border border-line bg-paper empty:hidden">

@@ -1,30 +1,24 @@
 import { useQuery } from '@tanstack/react-query'
-import { Check, ClipboardList, Download, ListChecks, X } from 'lucide-react'
-import { useCallback, useEffect, useState } from 'react'
+import { ClipboardList, Download, ListChecks } from 'lucide-react'
+import { useCallback, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, useLocation, useParams } from 'react-router'
-import { marksOf } from '../rules/answers'
+import { Link, useParams } from 'react-router'
 import { GiveBack } from './marking/GiveBack'
 import { useMarking } from './marking/useMarking'
 import { Questions } from './Questions'
 import { PollCard } from '../polls/PollCard'
-import { textOf } from '../frame/paint/geometry'
-import { nameKey } from '../frame/marks/useMark'
 import { TakeUp } from './TakeUp'
-import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Button } from '../kit/Button'
 import { Changes } from '../kit/windows/Changes'
 import { Dialog } from '../kit/windows/Dialog'
-import { Face } from '../kit/people'
-import { LevelBadge } from '../kit/LevelBadge'
 import { Logo } from '../kit/Logo'
 import { call, codeOf } from '../wire/http'
-import type { Element, Frame, Kept, OnFrame, RecordReply, WorkJudged } from '../wire/types.gen'
+import type { Element, GiveBack as Give, Kept, RecordReply } from '../wire/types.gen'
+import { StudentRow } from './StudentRow'
 import { TakeOut } from '../kit/windows/TakeOut'
 import { WhoIs } from '../kit/windows/WhoIs'
 import { LessonLine } from '../line/LessonLine'
 import { when } from '../words/words'
-import { isHidden } from '../rules/standing'
 import { ToSignIn } from '../kit/ToSignIn'
 import { useTitle } from '../kit/hooks/useTitle'
 
@@ -53,8 +47,8 @@ export function RecordPage() {
   useTitle(t('record.title'))
   const { session = '' } = useParams()
   const query = useQuery({
-    queryKey: ['record', session],
-    queryFn: () => call<RecordReply>('GET', `/sessions/${session}/record`),
+    queryKey: ['record', session, 'light'],
+    queryFn: () => call<RecordReply>('GET', `/sessions/${session}/record?light=1`),
     staleTime: 0,
   })
   const marking = useMarking(session)
@@ -153,10 +147,20 @@ export function RecordPage() {
             {record.students.map((student) => (
               <StudentRow
                 key={student.id}
+                session={session}
                 student={student}
                 frames={record.board.frames}
                 judged={marking.data?.judged.filter((j) => j.student === student.id && j.by === marking.data?.me) ?? []}
                 unknown={tied !== undefined && !tied[student.id]}
+                given={marking.data?.given[student.id]}
+                onGive={
+                  about.endedAt && marking.data?.me === marking.data?.owner
+                    ? (undo) =>
+                        void marking.act(() =>
+                          call('POST', `/sessions/${session}/given`, { students: [student.id], undo } satisfies Give),
+                        )
+                    : undefined
+                }
                 onWho={() => askWho(student)}
               />
             ))}
@@ -183,152 +187,5 @@ export function RecordPage() {
         )}
       </main>
     </div>
-  )
-}
-
-type RowProps = {
-  student: Kept
-  frames: Frame[]
-  /** What one thinks of their work oneself. */
-  judged: WorkJudged[]
-  /** There is a class list, and nobody has said which student this is. */
-  unknown: boolean
-  onWho: () => void
-}
-
-function StudentRow({ student, frames, judged, unknown, onWho }: RowProps) {
-  const { t } = useTranslation()
-  const whole = judged.find((j) => !j.frame)
-  return (
-    <li id={student.id} className="rounded-2xl border border-line bg-paper p-4">
-      <h3 className="mb-3 flex items-center gap-2.5 text-lg">
-        <Face id={student.id} name={student.name} />
-        {student.name}
-        {whole?.level && <LevelBadge level={whole.level} />}
-        {unknown && (
-          <Button className="text-base" onClick={onWho}>
-            {t('whoIs.open', { name: student.name })}
-          </Button>
-        )}
-      </h3>
-      <ol className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-        {student.frames.map((on, i) => (
-          <FrameCard
-            key={on.frame}
-            on={on}
-            frame={frames[i]!}
-            id={`${student.id}.${on.frame}`}
-            n={i + 1}
-            name={student.name}
-            judged={judged.find((j) => j.frame === on.frame && !j.mark)}
-          />
-        ))}
-      </ol>
-    </li>
-  )
-}
-
-type FrameProps = { on: OnFrame; frame: Frame; id: string; n: number; name: string; judged?: WorkJudged }
-
-function FrameCard({ on, frame, id, n, name, judged }: FrameProps) {
-  const { t } = useTranslation()
-  // A search leads here.
-  const sought = decodeURIComponent(useLocation().hash.slice(1)) === id
-  useEffect(() => {
-    if (sought) document.getElementById(id)?.scrollIntoView({ block: 'center' })
-  }, [sought, id])
-  const strokes = on.marks.filter((m) => m.kind === 'stroke').length
-  const arrows = on.marks.filter((m) => m.kind === 'connector').length
-  const said = (m: Element) =>
-    m.kind === 'stamp'
-      ? t(`stamps.${m.stamp.sign}`)
-      : m.kind === 'link'
-        ? `${m.link.title ?? ''} ${m.link.url}`.trim()
-        : textOf(m)
-  const written = on.marks.filter((m) => said(m) !== '')
-  const nothing = on.marks.length === 0 && on.answers.length === 0
-  // Of several questions each answer says to which it is.
-  const polls = frame.prepared.filter((m) => m.kind === 'poll')
-  const asked = (poll: string) => (polls.length > 1 ? polls.findIndex((p) => p.id === poll) + 1 : 0)
-  const inOrder = [...on.answers].sort((a, b) => asked(a.poll) - asked(b.poll) || a.round - b.round)
-  return (
-    <li
-      id={id}
-      tabIndex={-1}
-      className={`flex scroll-mt-6 flex-col gap-2 rounded-lg ${sought ? 'outline-3 outline-offset-4 outline-dusk' : ''}`}
-    >
-      <h4 className="text-sm font-semibold text-slate">
-        {n}. {frame.title}
-      </h4>
-      {judged?.level && (
-        <p>
-          <LevelBadge level={judged.level} />
-        </p>
-      )}
-      {judged?.comment && (
-        <p dir="auto" className="border-s-4 border-dusk ps-2 text-sm break-words">
-          {judged.comment}
-        </p>
-      )}
-      {nothing ? (
-        <p className="rounded-lg bg-mist px-3 py-2 text-slate">{t('record.nothing')}</p>
-      ) : (
-        <div className="overflow-hidden rounded-lg border border-line">
-          <Thumbnail
-            frame={frame}
-            marks={[...on.marks, ...marksOf(on.answers)]}
-            width={340}
-            label={t('record.pictureOf', { name, n })}
-          />
-        </div>
-      )}
-      <ul className="flex flex-col gap-1 empty:hidden">
-        {written.map((m) => (
-          <li key={m.id} className="rounded-md bg-snow px-2.5 py-1.5 break-words whitespace-pre-wrap">
-            {m.kind !== 'note' && m.kind !== 'text' && <span className="text-slate">{t(`marks.${nameKey(m)}`)}: </span>}
-            {said(m)}
-            {m.agreed?.length ? (
-              <span className="text-sm text-slate"> ({t('marks.agreed', { count: m.agreed.length })})</span>
-            ) : null}
-            {isHidden(m) && <span className="text-sm text-slate"> ({t('run.hidden')})</span>}
-          </li>
-        ))}
-        {strokes > 0 && <li className="px-2.5 text-slate">{t('record.drawn', { count: strokes })}</li>}
-        {arrows > 0 && <li className="px-2.5 text-slate">{t('record.arrows', { count: arrows })}</li>}
-        {on.handed !== undefined && <li className="px-2.5 text-sm text-fern-deep">{t('record.handed')}</li>}
-        {inOrder.map((a) => (
-          <li key={`${a.poll} ${a.round}`} className="flex flex-wrap items-center gap-x-2 px-2.5">
-            {asked(a.poll) > 0 && (
-              <span className="text-slate tabular-nums" title={polls.find((p) => p.id === a.poll)?.poll.text}>
-                {asked(a.poll)}.
-              </span>
-            )}
-            {a.round > 1 && <span className="text-sm text-slate">{t('poll.round', a)}</span>}
-            <span className="font-semibold" dir="auto">
-              {a.text}
-            </span>
-            {a.mistake && <span className="text-sm text-amber">{a.mistake}</span>}
-            {a.first && (
-              <span className="text-sm text-slate">
-                {t('record.tries', { count: a.tries ?? 2, first: a.first.text })}
-              </span>
-            )}
-            {a.late && <span className="text-sm text-slate">({t('asking.late')})</span>}
-            {a.verdict === 'right' && (
-              <span className="inline-flex items-center gap-1 rounded-md bg-fern-soft px-1.5 text-sm font-semibold text-fern-deep">
-                <Check size={14} aria-hidden="true" />
-                {t('record.right')}
-              </span>
-            )}
-            {a.verdict === 'wrong' && (
-              <span className="inline-flex items-center gap-1 rounded-md bg-rose-soft px-1.5 text-sm font-semibold text-rose">
-                <X size={14} aria-hidden="true" />
-                {t('record.wrong')}
-              </span>
-            )}
-          </li>
-        ))}
-      </ul>
-    </li>
   )
 }

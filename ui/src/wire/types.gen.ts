@@ -2659,6 +2659,97 @@ export type LessonReport = {
   unfinished: Array<string>;
 };
 
+export type LookLink = {
+  word: string;
+  link: string;
+  at: string;
+  wish: Wish;
+};
+
+export type LookLinks = {
+  looks: Array<LookLink>;
+};
+
+export type Looked = {
+  title: string;
+  pictures: Array<string>;
+};
+
+export type EvidenceKind = "answer" | "level";
+
+export type Piece = {
+  at: number;
+  share: number;
+  session: string;
+  kind: EvidenceKind;
+};
+
+export type Condensed = {
+  mean: number;
+  spread: number;
+  worth: number;
+};
+
+export type ObjectiveKnown = {
+  text: string;
+  pieces: Array<Piece>;
+} & Condensed;
+
+export type StudentProgress = {
+  objectives: Array<ObjectiveKnown>;
+} & Student;
+
+export type FailedIn = {
+  session: string;
+  title: string;
+  at: number;
+  advice: Advised;
+};
+
+export type Failed = {
+  text: string;
+  lessons: Array<FailedIn>;
+};
+
+export type ClassYear = {
+  lessons: number;
+  students: Array<StudentProgress>;
+  failed: Array<Failed>;
+};
+
+export type StudentLesson = {
+  session: string;
+  title: string;
+  at: number;
+  there: boolean;
+  frames: number;
+  of: number;
+  right: number;
+  answered: number;
+  span: Interval;
+  level?: JudgedLevel;
+  comment?: string;
+  words?: Array<string>;
+};
+
+export type RightOfAnswers = {
+  right: number;
+  answered: number;
+};
+
+export type StudentChange = {
+  before: RightOfAnswers;
+  after: RightOfAnswers;
+  difference: Interval;
+  sure?: boolean;
+};
+
+export type StudentYear = {
+  lessons: Array<StudentLesson>;
+  objectives: Array<ObjectiveKnown>;
+  change?: StudentChange;
+} & Student;
+
 export type NextWish = {
   title: string;
   polls: Array<string>;

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Download } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -9,6 +9,7 @@ import { Pick } from '../Pick'
 import { Refusal } from '../Refusal'
 import { Switch } from '../Switch'
 import { Dialog } from './Dialog'
+import { Looks } from './Looks'
 
 /** What can be taken out of a board, and of a lesson. */
 const whats = { boards: ['board'], sessions: ['students', 'sheets', 'notes', 'board'] } as const
@@ -34,12 +35,22 @@ type Props = {
 /** Chooses what of a board or a lesson becomes a file, has it made, and gives it. */
 export function TakeOut({ of, id, title, frames = [], students = [], onClose }: Props) {
   const { t } = useTranslation()
+  const queries = useQueryClient()
   const [making, make] = useState<Making | null>(null)
   const [problem, tell] = useState<Code | null>(null)
   const begin = async (wish: Wish) => {
     tell(null)
     try {
       make(await call<Making>('POST', `/${of}/${id}/outputs`, wish))
+    } catch (error) {
+      tell(codeOf(error))
+    }
+  }
+  const link = async (wish: Wish) => {
+    tell(null)
+    try {
+      await call('POST', `/${of}/${id}/looks`, wish)
+      await queries.invalidateQueries({ queryKey: ['looks', id] })
     } catch (error) {
       tell(codeOf(error))
     }
@@ -54,8 +65,15 @@ export function TakeOut({ of, id, title, frames = [], students = [], onClose }: 
       {making ? (
         <Made making={making} onDrop={() => void drop()} onClose={onClose} />
       ) : (
-        <Wishes of={of} frames={frames} students={students} onWish={(wish) => void begin(wish)} />
+        <Wishes
+          of={of}
+          frames={frames}
+          students={students}
+          onWish={(wish) => void begin(wish)}
+          onLink={(wish) => void link(wish)}
+        />
       )}
+      {!making && <Looks of={of} id={id} />}
     </Dialog>
   )
 }
@@ -64,9 +82,10 @@ type WishesProps = Omit<Props, 'id' | 'title' | 'frames' | 'students' | 'onClose
   frames: Named[]
   students: Named[]
   onWish: (wish: Wish) => void
+  onLink: (wish: Wish) => void
 }
 
-function Wishes({ of, frames, students, onWish }: WishesProps) {
+function Wishes({ of, frames, students, onWish, onLink }: WishesProps) {
   const { t } = useTranslation()
   const [wish, set] = useState<Wish>({
     what: whats[of][0],
@@ -162,9 +181,21 @@ function Wishes({ of, frames, students, onWish }: WishesProps) {
         on={wish.asClass ?? false}
         onSwitch={(asClass) => change({ asClass })}
       />
-      <Button look="main" type="submit" className="self-start">
-        {t('out.make')}
-      </Button>
+      <div className="flex flex-wrap items-center gap-3">
+        <Button look="main" type="submit">
+          {t('out.make')}
+        </Button>
+        {wish.what !== 'notes' && (
+          <Button aria-describedby="link-help" onClick={() => onLink({ ...wish, form: 'svg' })}>
+            {t('out.link')}
+          </Button>
+        )}
+      </div>
+      {wish.what !== 'notes' && (
+        <p id="link-help" className="text-sm text-slate">
+          {t('out.linkHelp')}
+        </p>
+      )}
     </form>
   )
 }

@@ -1,0 +1,71 @@
+import { useQuery } from '@tanstack/react-query'
+import { Copy } from 'lucide-react'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { call, codeOf } from '../../wire/http'
+import type { Code, LookLinks } from '../../wire/types.gen'
+import { when } from '../../words/words'
+import { Button } from '../Button'
+import { Refusal } from '../Refusal'
+
+/** The links by which anybody looks at work of a lesson or a board; each can be taken back. */
+export function Looks({ of, id }: { of: string; id: string }) {
+  const { t } = useTranslation()
+  const [problem, tell] = useState<Code | null>(null)
+  const [copied, copy] = useState('')
+  const query = useQuery({
+    queryKey: ['looks', id],
+    queryFn: () => call<LookLinks>('GET', `/${of}/${id}/looks`),
+    staleTime: 0,
+  })
+  const drop = async (word: string) => {
+    tell(null)
+    try {
+      await call('DELETE', `/looks/${word}`)
+      await query.refetch()
+    } catch (error) {
+      tell(codeOf(error))
+    }
+  }
+  if (!query.data || query.data.looks.length === 0)
+    return <Refusal code={query.isError ? codeOf(query.error) : problem} />
+  return (
+    <section aria-labelledby="looks" className="mt-5 border-t border-line pt-4">
+      <h3 id="looks" className="mb-2 text-lg">
+        {t('out.links')}
+      </h3>
+      <Refusal code={problem} />
+      <ul className="flex flex-col gap-2">
+        {query.data.looks.map((l) => (
+          <li key={l.word} className="flex flex-wrap items-center gap-2">
+            <span className="min-w-0 grow">
+              <a
+                href={l.link}
+                target="_blank"
+                rel="noreferrer"
+                className="block truncate text-dusk underline underline-offset-4"
+              >
+                {l.link}
+              </a>
+              <span className="text-sm text-slate">
+                {t(`out.what_${l.wish.what}`)} · {when(l.at)}
+              </span>
+            </span>
+            <Button
+              onClick={() =>
+                void navigator.clipboard.writeText(l.link).then(
+                  () => copy(l.word),
+                  () => tell('failed'),
+                )
+              }
+            >
+              <Copy size={16} aria-hidden="true" />
+              {t(copied === l.word ? 'out.copied' : 'out.copy')}
+            </Button>
+            <Button onClick={() => void drop(l.word)}>{t('out.takeBack')}</Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
