@@ -165,7 +165,8 @@ func (y *Year) add(l Lesson) {
 				on[f.Frame] = true
 			}
 			for _, m := range f.Marks {
-				if words := m.Words(); (m.Note != nil || m.Text != nil) && words != "" && len(day.Words) < mostWords {
+				if words := m.Words(); (m.Note != nil || m.Text != nil) && words != "" && len(day.Words) < mostWords &&
+					!slices.Contains(day.Words, words) {
 					day.Words = append(day.Words, words)
 				}
 			}

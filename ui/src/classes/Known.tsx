@@ -7,14 +7,17 @@ const percent = (x: number) => Math.round(100 * x)
 export function Known({ known, brief }: { known: ObjectiveKnown; brief?: boolean }) {
   const { t } = useTranslation()
   const [low, high] = [Math.max(0, known.mean - known.spread), Math.min(1, known.mean + known.spread)]
-  const says = t('year.known', {
-    mean: percent(known.mean),
-    low: percent(low),
-    high: percent(high),
-    count: known.pieces.length,
-  })
+  const alone = known.pieces.length === 1
+  const says = alone
+    ? t('year.alone', { share: percent(known.mean) })
+    : t('year.known', {
+        mean: percent(known.mean),
+        low: percent(low),
+        high: percent(high),
+        count: known.pieces.length,
+      })
   return (
-    <div className="min-w-24" title={says}>
+    <div className="max-w-56 min-w-24" title={says}>
       <svg
         aria-hidden="true"
         viewBox="0 0 100 10"
@@ -23,13 +26,13 @@ export function Known({ known, brief }: { known: ObjectiveKnown; brief?: boolean
       >
         <rect y="3" width="100" height="4" rx="2" className="fill-mist" />
         <rect x={100 * low} y="3" width={Math.max(1, 100 * (high - low))} height="4" rx="2" className="fill-ridge" />
-        <rect x={Math.min(98, 100 * known.mean)} width="2" height="10" className="fill-dusk" />
+        <rect x={Math.min(98, 100 * known.mean)} width="2" height="10" className={alone ? 'fill-edge' : 'fill-dusk'} />
       </svg>
       {brief ? (
         <>
           <span className="sr-only">{says}</span>
           <span aria-hidden="true" className="text-sm text-slate tabular-nums">
-            {percent(low)}–{percent(high)} · {known.pieces.length}
+            {alone ? t('year.aloneBrief') : `${percent(low)}–${percent(high)} · ${known.pieces.length}`}
           </span>
         </>
       ) : (

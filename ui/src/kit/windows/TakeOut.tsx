@@ -93,7 +93,7 @@ function Wishes({ of, frames, students, onWish, onLink }: WishesProps) {
     paper: 'a4',
     perPage: 1,
     width: 1600,
-    names: of === 'sessions',
+    names: false,
   })
   const change = (more: Partial<Wish>) => set({ ...wish, ...more })
   const forms = wish.what === 'notes' ? lists : pictures
@@ -118,7 +118,6 @@ function Wishes({ of, frames, students, onWish, onLink }: WishesProps) {
               form: what === 'notes' ? 'csv' : 'pdf',
               students: undefined,
               judged: false,
-              names: what === 'students',
             })
           }
         />
