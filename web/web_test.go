@@ -37,7 +37,7 @@ func TestMain(m *testing.M) { os.Exit(aparttest.Run(func() int { return storetes
 
 // house is a server with one teacher, one board and one class list.
 type house struct {
-	t     *testing.T
+	t     testing.TB
 	url   string
 	store *store.Store
 	db    string // where the database is
@@ -78,7 +78,7 @@ func board() lesson.Board {
 	}}
 }
 
-func newHouse(t *testing.T) *house {
+func newHouse(t testing.TB) *house {
 	t.Helper()
 	db := storetest.URL(t)
 	h := &house{t: t, store: storetest.Open(t, db), db: db, log: &bytes.Buffer{}}

@@ -1,8 +1,29 @@
 import { AxeBuilder } from '@axe-core/playwright'
-import { expect, type Browser, type BrowserContextOptions, type Page, type Locator } from '@playwright/test'
+import {
+  expect,
+  test,
+  type Browser,
+  type BrowserContext,
+  type BrowserContextOptions,
+  type Page,
+  type Locator,
+} from '@playwright/test'
 
 export const desk = { width: 1280, height: 800 }
 export const phone = { width: 390, height: 844 }
+
+/** The devices of the test that runs. Those of tests before it are closed: they would go on asking for servers that are gone. */
+let devices: { of: string; contexts: BrowserContext[] } = { of: '', contexts: [] }
+
+async function keep(context: BrowserContext) {
+  const of = test.info().testId
+  if (devices.of !== of) {
+    const before = devices.contexts
+    devices = { of, contexts: [] }
+    for (const one of before) await one.close()
+  }
+  devices.contexts.push(context)
+}
 
 /** A page of its own, as on a device of its own. */
 export async function device(
@@ -18,6 +39,7 @@ export async function device(
     hasTouch: viewport === phone,
     reducedMotion: 'reduce',
   })
+  await keep(context)
   const page = await context.newPage()
   page.on('console', (message) => {
     // A missing network is part of the lesson; anything else on the console is a defect.
