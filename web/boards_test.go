@@ -26,7 +26,7 @@ import (
 	"alpenglow/web"
 )
 
-func raw(t *testing.T, e prepare.Edit) json.RawMessage {
+func raw(t testing.TB, e prepare.Edit) json.RawMessage {
 	t.Helper()
 	text, err := json.Marshal(e)
 	if err != nil {
