@@ -145,9 +145,6 @@ func TestResumeAtOnce(t *testing.T) {
 	if _, err := b.hub.Resume(ctx, b.id, "ines", "", session.SetHome{}); err != store.ErrTaken {
 		t.Fatalf("under another's code: %v", err)
 	}
-	if err := b.hub.store.Recode(ctx, b.id, "W3RT8Y"); err != nil {
-		t.Fatal(err)
-	}
 	var all sync.WaitGroup
 	var mu sync.Mutex
 	done := 0
@@ -168,6 +165,10 @@ func TestResumeAtOnce(t *testing.T) {
 	if err := json.Unmarshal(b.connect("staff", RoleStaff).call(MethodHello, Hello{}), &hello); err != nil || hello.Code != "W3RT8Y" ||
 		len(hello.State.Days) != 2 || hello.State.Home == nil {
 		t.Errorf("%q %+v %+v, %v", hello.Code, hello.State.Days, hello.State.Home, err)
+	}
+	// Who types the code that is shown comes in.
+	if n, err := b.hub.store.SessionByCode(ctx, "W3RT8Y"); err != nil || n.ID != b.id {
+		t.Errorf("the code leads to %q, %v", n.ID, err)
 	}
 	if reply := kenji.ops(noteOp(kenji.open(b.board.Frames[0].ID)[0].Sheet, "again")); reply.Results[0].Problem != nil {
 		t.Error(reply.Results[0].Problem)

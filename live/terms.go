@@ -32,8 +32,7 @@ func (r *running) mayGoOn(q *request) error {
 	}
 	r.mu.RLock()
 	p, seated := r.people[q.actor.ID], r.state.Seated(q.actor.ID)
-	_, handed := r.voices.Handed[q.actor.ID]
-	handed = handed && r.state.Home != nil
+	handed := r.state.Home.In(r.voices.Handed[q.actor.ID]) > 0
 	r.mu.RUnlock()
 	switch {
 	case handed:

@@ -210,15 +210,6 @@ func (s *Store) StalePractice(ctx context.Context, before time.Time) ([]string, 
 	return list[string](ctx, s, `SELECT id FROM sessions WHERE practice AND started_at < $1`, before)
 }
 
-// Recode gives a lesson that has ended another join code, for when it is taken up again.
-func (s *Store) Recode(ctx context.Context, id, code string) error {
-	if _, err := s.db.ExecContext(ctx, `UPDATE sessions SET code = $2 WHERE id = $1 AND ended_at IS NOT NULL`, id,
-		code); err != nil {
-		return fmt.Errorf("recode: %w", err)
-	}
-	return nil
-}
-
 // SetState stores the next state of a session and reports whether it did: not
 // when somebody else has changed the state since. It says ErrTaken where a lesson would run again under a
 // code that another has by now. Where the teacher leads,
@@ -240,12 +231,14 @@ func (s *Store) SetState(ctx context.Context, id string, next session.State) (bo
 	}
 	var stored int
 	err = s.lesson.GetContext(ctx, &stored, `
-WITH kept AS (UPDATE sessions SET state = $2, rev = $3, terms = $6, ended_at = CASE WHEN $4 THEN now() END WHERE id = $1
+WITH kept AS (UPDATE sessions SET state = $2, rev = $3, terms = $6, ended_at = CASE WHEN $4 THEN now() END,
+        code = coalesce(nullif($10, ''), code) WHERE id = $1
 AND rev = $3 - 1 RETURNING id),
      led AS (UPDATE participants SET frame = NULL FROM kept WHERE session_id = kept.id AND frame IS NOT NULL AND $5),
      happened AS (INSERT INTO happenings (session_id, rev, at, by, command) SELECT id, $3, $7, $8, $9::json FROM kept
          WHERE $9 IS NOT NULL)
-SELECT count(*) FROM kept`, id, text, next.Rev, next.Ended, next.Pace != session.Own, next.Terms, at, by, command)
+SELECT count(*) FROM kept`, id, text, next.Rev, next.Ended, next.Pace != session.Own, next.Terms, at, by, command,
+		next.Code)
 	if taken := new(pgconn.PgError); errors.As(err, &taken) && taken.ConstraintName == "sessions_live_code" {
 		return false, ErrTaken
 	}

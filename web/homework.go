@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"net/http"
 	"time"
@@ -63,34 +64,55 @@ func (s *server) resume(c *gin.Context) {
 		if !errors.Is(err, store.ErrTaken) || tries == most {
 			break
 		}
-		code = roster.Code(randomBelow)
-		err = s.Store.Recode(c.Request.Context(), n.ID, code)
+		code, err = roster.Code(randomBelow), nil
 	}
 	done(c, err)
 }
 
 // homework says who has handed in and who has not.
 func (s *server) homework(c *gin.Context) {
-	n, kept, _, err := s.read(c)
-	if err != nil {
-		refuse(c, err)
-		return
-	}
-	said, err := s.Store.Voices(c.Request.Context(), n.ID)
-	if err != nil {
-		refuse(c, err)
-		return
-	}
+	n, err := s.ownSession(c)
 	reply := HomeworkOf{Home: n.State.V.Home, Students: []HomeworkStands{}, Counts: map[homework.Stand]int{}}
-	if reply.Home != nil {
-		now := time.Now().UnixMilli()
-		for _, k := range kept.Students {
-			h := HomeworkStands{Student: k.ID, Name: k.Name, Frames: k.Worked(), Handed: said.Handed[k.ID],
-				Due: reply.Home.Due(k.ID)}
-			h.Stand = reply.Home.Stand(k.ID, h.Handed, h.Frames > 0, now)
-			reply.Counts[h.Stand]++
-			reply.Students = append(reply.Students, h)
-		}
+	if err == nil && reply.Home != nil {
+		err = s.stand(c.Request.Context(), n, &reply)
+	}
+	if err != nil {
+		refuse(c, err)
+		return
 	}
 	c.JSON(http.StatusOK, reply)
+}
+
+// stand adds how each student stands.
+func (s *server) stand(ctx context.Context, n store.Session, reply *HomeworkOf) error {
+	people, err := s.Store.Participants(ctx, n.ID)
+	if err != nil {
+		return err
+	}
+	said, err := s.Store.Voices(ctx, n.ID)
+	if err != nil {
+		return err
+	}
+	done, err := s.Store.Activities(ctx, n.ID)
+	if err != nil {
+		return err
+	}
+	worked := map[string]map[string]bool{} // frames by student
+	for _, a := range done {
+		if a.Marks > 0 {
+			if worked[a.Author] == nil {
+				worked[a.Author] = map[string]bool{}
+			}
+			worked[a.Author][a.Frame] = true
+		}
+	}
+	now := time.Now().UnixMilli()
+	for _, p := range people {
+		h := HomeworkStands{Student: p.ID, Name: n.Calls(p), Frames: len(worked[p.ID]), Due: reply.Home.Due(p.ID),
+			Handed: reply.Home.In(said.Handed[p.ID])}
+		h.Stand = reply.Home.Stand(p.ID, h.Handed, h.Frames > 0, now)
+		reply.Counts[h.Stand]++
+		reply.Students = append(reply.Students, h)
+	}
+	return nil
 }

@@ -73,10 +73,11 @@ func (s *server) ownOf(c *gin.Context) error {
 	return err
 }
 
-// addLook makes a link to chosen work. It never shows what the teacher thinks of it.
+// addLook makes a link to chosen work, as the class may see it: what is hidden, held or covered does not leave the house
+// by a link, nor does what the teacher thinks of the work.
 func (s *server) addLook(c *gin.Context) {
 	wish, err := readWish(c)
-	wish.Form, wish.Judged = output.SVG, false
+	wish.Form, wish.Judged, wish.AsClass = output.SVG, false, true
 	of := c.Param("id")
 	l := store.Look{Word: rand.Text(), Teacher: visitor(c).Teacher, At: time.Now()}
 	board := strings.HasPrefix(c.FullPath(), "/api/boards/")
@@ -109,15 +110,10 @@ func (s *server) dropLook(c *gin.Context) {
 	done(c, missing(s.Store.DropLook(c.Request.Context(), visitor(c).Teacher, c.Param("word"))))
 }
 
-// looked reads what a link leads to. Wrong ones are counted, as wrong codes are.
+// looked reads what a link leads to. Its word has 130 bits and is not guessed.
 func (s *server) looked(c *gin.Context) (string, output.Source, []output.Leaf, error) {
 	ctx := c.Request.Context()
-	count, ok := s.codes.try(c.ClientIP(), time.Now())
-	if !ok {
-		return "", output.Source{}, nil, refusal.New(refusal.TooMany)
-	}
 	l, err := s.Store.Look(ctx, c.Param("word"))
-	count(errors.Is(err, store.ErrNotFound))
 	if err != nil {
 		return "", output.Source{}, nil, missing(err)
 	}
@@ -220,6 +216,15 @@ func (s *server) lookPicture(c *gin.Context) {
 		err = refusal.New(refusal.NotFound)
 	}
 	var drawn bytes.Buffer
+	if err == nil {
+		// So many are drawn at once for all who look, however many there are.
+		select {
+		case s.painting <- struct{}{}:
+			defer func() { <-s.painting }()
+		case <-c.Request.Context().Done():
+			err = c.Request.Context().Err()
+		}
+	}
 	if err == nil {
 		err = leaves[n].Painting().SVG(&drawn, s.painted(c.Request.Context(), source.Board))
 	}

@@ -22,7 +22,7 @@ func TestLooks(t *testing.T) {
 	vera, _ := h.student(code, "Vera")
 	at := "/api/sessions/" + run + "/looks"
 	board := "/api/boards/" + boardOf(ines) + "/looks"
-	sheets := output.Wish{What: output.Sheets, Form: output.SVG, AsClass: true, Judged: true}
+	sheets := output.Wish{What: output.Sheets, Form: output.SVG, Judged: true}
 	for _, c := range []struct {
 		who  *visitor
 		path string
@@ -38,7 +38,7 @@ func TestLooks(t *testing.T) {
 		}
 	}
 	var link, second web.LookLink
-	if got := ines.post(at, sheets, &link); got != "" || link.Wish.Judged || !strings.Contains(link.Link, "/look/"+link.Word) {
+	if got := ines.post(at, sheets, &link); got != "" || link.Wish.Judged || !link.Wish.AsClass || !strings.Contains(link.Link, "/look/"+link.Word) {
 		t.Fatalf("%q %+v", got, link)
 	}
 	if got := ines.post(board, output.Wish{What: output.Board, Form: output.PDF}, &second); got != "" {

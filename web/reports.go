@@ -1,6 +1,8 @@
 package web
 
 import (
+	"context"
+	"errors"
 	"net/http"
 	"strings"
 	"time"
@@ -116,7 +118,19 @@ func (s *server) nextLesson(c *gin.Context) {
 	s.keepBoard(c, next)
 }
 
-// addedBy gives what is on the class's sheets of some frames.
+// stays reports a picture that was brought into a lesson: it is that class's, and no other class sees it.
+func (s *server) stays(ctx context.Context, e lesson.Element) (bool, error) {
+	if e.Picture == nil {
+		return false, nil
+	}
+	kept, err := s.Store.Picture(ctx, e.Picture.Picture)
+	if errors.Is(err, store.ErrNotFound) {
+		return true, nil
+	}
+	return kept.Session != nil, err
+}
+
+// addedBy gives what is on the class's sheets of some frames, but for pictures that stay with the lesson.
 func (s *server) addedBy(c *gin.Context, n store.Session, frames []string) (map[string][]lesson.Element, error) {
 	ctx, added := c.Request.Context(), map[string][]lesson.Element{}
 	for _, f := range frames {
@@ -132,7 +146,15 @@ func (s *server) addedBy(c *gin.Context, n store.Session, frames []string) (map[
 			if err != nil {
 				return nil, err
 			}
-			added[f] = on.Marks()
+			for _, e := range on.Marks() {
+				stays, err := s.stays(ctx, e)
+				if err != nil {
+					return nil, err
+				}
+				if !stays {
+					added[f] = append(added[f], e)
+				}
+			}
 		}
 	}
 	return added, nil

@@ -77,6 +77,7 @@ type server struct {
 	codes, signIns, signing, seating, fronting, guests, resets, makes, seconds, backs *guesses
 
 	reading    chan struct{} // spreadsheets and registers take memory; so many at once
+	painting   chan struct{} // pictures for whoever has a link; so many at once
 	hashing    chan struct{} // argon2id takes 64 MB and a processor each; so many at once
 	uploads    *uploads
 	blanks     blanks
@@ -94,10 +95,11 @@ func New(c Config) (http.Handler, error) {
 		signing: newGuesses(addressSigns, nil), seating: newGuesses(newSeats, nil), backs: newGuesses(newBacks, nil),
 		fronting: newGuesses(newFronts, nil), guests: newGuesses(newGuests, nil), resets: newGuesses(newResets, nil),
 		makes: newGuesses(guestMakes, nil), seconds: newGuesses(secondGuesses, nil),
-		reading: make(chan struct{}, lists),
-		hashing: make(chan struct{}, max(1, runtime.NumCPU()/2)),
-		uploads: newUploads(c.Pictures),
-		intakes: newIntakes(), rehearsals: newRehearsals(), outputs: newOutputs(),
+		reading:  make(chan struct{}, lists),
+		painting: make(chan struct{}, 2),
+		hashing:  make(chan struct{}, max(1, runtime.NumCPU()/2)),
+		uploads:  newUploads(c.Pictures),
+		intakes:  newIntakes(), rehearsals: newRehearsals(), outputs: newOutputs(),
 		panics: prometheus.NewCounter(prometheus.CounterOpts{Name: "alpenglow_request_panics_total",
 			Help: "Bugs that cost one request."})}
 	c.Registry.MustRegister(s.panics)

@@ -45,6 +45,14 @@ func (h *Homework) Over(student string, now int64) bool {
 	return h != nil && h.Closes && now > h.Due(student)
 }
 
+// In gives when a student handed in, 0 for not: what was handed in before the homework was given is of one before it.
+func (h *Homework) In(handed int64) int64 {
+	if h == nil || handed < h.Since {
+		return 0
+	}
+	return handed
+}
+
 // For gives one student another date; 0 gives them everybody's again.
 func (h Homework) For(student string, until int64) *Homework {
 	h.Longer = maps.Clone(h.Longer)
@@ -94,7 +102,7 @@ var Stands = []Stand{NotBegun, AtWork, HandedIn, HandedLate, NotHanded, Missing}
 // Stand says how a student stands who has handed in at a time, 0 for not, and has or has not done
 // something.
 func (h Homework) Stand(student string, handed int64, worked bool, now int64) Stand {
-	due := h.Due(student)
+	due, handed := h.Due(student), h.In(handed)
 	switch {
 	case handed > due:
 		return HandedLate

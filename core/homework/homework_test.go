@@ -9,7 +9,7 @@ import (
 )
 
 func TestStand(t *testing.T) {
-	h := homework.Homework{Since: 0, Until: 100, Longer: map[string]int64{"noor": 200}}
+	h := homework.Homework{Since: 10, Until: 100, Longer: map[string]int64{"noor": 200}}
 	for _, c := range []struct {
 		student     string
 		handed, now int64
@@ -20,7 +20,8 @@ func TestStand(t *testing.T) {
 		{"kenji", 100, 100, true, homework.HandedIn}, {"kenji", 101, 150, true, homework.HandedLate},
 		{"kenji", 0, 101, true, homework.NotHanded}, {"kenji", 0, 101, false, homework.Missing},
 		{"noor", 101, 150, true, homework.HandedIn}, {"noor", 0, 200, false, homework.NotBegun},
-		{"noor", 0, 201, true, homework.NotHanded}, {"kenji", 60, 50, false, homework.HandedIn},
+		{"noor", 0, 201, true, homework.NotHanded}, {"kenji", 60, 60, false, homework.HandedIn},
+		{"kenji", 9, 60, true, homework.AtWork}, // of the homework before
 	} {
 		if got := h.Stand(c.student, c.handed, c.worked, c.now); got != c.want {
 			t.Errorf("%+v: %s", c, got)

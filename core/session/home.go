@@ -93,5 +93,6 @@ func (s State) Resume(code string, began, ended, now int64) (State, error) {
 	next.Days[len(next.Days)-1].Until = ended
 	next.Days = append(next.Days, Day{From: now})
 	next.Timer, next.Paused, next.AtBoard, next.Walk, next.Front = nil, false, nil, nil, Front{Kind: FrontGathering}
+	next.Home = nil // its date is over; another one is given anew
 	return next.after(s), nil
 }

@@ -3,6 +3,7 @@ package session_test
 import (
 	"testing"
 
+	"alpenglow/core/homework"
 	"alpenglow/core/poll"
 	"alpenglow/core/refusal"
 	"alpenglow/core/session"
@@ -64,6 +65,12 @@ func TestResume(t *testing.T) {
 	}
 	if _, err := s.Resume("", 0, 0, 10); refusal.Of(err) == nil {
 		t.Error("a lesson that runs was taken up")
+	}
+	// Homework that has closed does not lock the lesson that goes on.
+	closed := s
+	closed.Home, closed.Ended = &homework.Homework{Until: 1, Closes: true}, true
+	if next, err := closed.Resume("", 0, 5, 10); err != nil || next.Home != nil {
+		t.Errorf("%+v, %v", next.Home, err)
 	}
 	at := int64(100)
 	for day := range session.MaxDays + 1 {

@@ -18,7 +18,7 @@ func (h *Hand) say(v *Voices, with With) error {
 	if with.Home == nil {
 		return refusal.New(refusal.NoHomework)
 	}
-	_, in := v.Handed[with.By]
+	in := with.Home.In(v.Handed[with.By]) > 0
 	switch {
 	case h.In == in:
 		return nil

@@ -12,9 +12,10 @@ import (
 )
 
 // tables are what says which letters a font has, how wide they are at which
-// weight, how they join, and what they look like.
+// weight, how they join, and what they look like; and in name whose they are and
+// under which licence.
 var tables = []string{"head", "hhea", "hmtx", "maxp", "cmap", "OS/2", "fvar", "avar", "HVAR", "GDEF", "GSUB", "GPOS",
-	"kern", "glyf", "loca", "gvar"}
+	"kern", "glyf", "loca", "gvar", "name"}
 
 func main() {
 	if err := cut(os.Args[1], os.Args[2]); err != nil {

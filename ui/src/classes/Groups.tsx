@@ -2,7 +2,7 @@ import { Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
-import { Typed } from '../kit/Typed'
+import { Typed } from '../kit/fields/Typed'
 import type { ClassGroups, ClassPage, ClassPlan } from '../wire/types.gen'
 import { Apart } from './Apart'
 

@@ -1,5 +1,5 @@
 import { useTranslation } from 'react-i18next'
-import { Pick } from '../kit/Pick'
+import { Pick } from '../kit/fields/Pick'
 import type { ClassPage, SetKeep } from '../wire/types.gen'
 import type { Change } from './useClasses'
 

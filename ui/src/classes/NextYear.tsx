@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/windows/Dialog'
-import { Field } from '../kit/Field'
+import { Field } from '../kit/fields/Field'
 import { codeOf } from '../wire/http'
 import type { ClassPage, Code } from '../wire/types.gen'
 

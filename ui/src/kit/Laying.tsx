@@ -2,8 +2,8 @@ import { Columns3, Plus, StickyNote, Trash2 } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import type { Layout, Order } from '../wire/types.gen'
-import { Choice } from './Choice'
-import { Typed } from './Typed'
+import { Choice } from './fields/Choice'
+import { Typed } from './fields/Typed'
 
 const MAX_COLUMNS = 6
 const orders: Order[] = ['', 'agreed', 'name', 'tint', 'hand']

@@ -2,7 +2,7 @@ import { Eye, Pencil, Wrench, type LucideIcon } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import type { Permission, Use } from '../wire/types.gen'
 import { arrangementSign } from './arrangement'
-import { Choice } from './Choice'
+import { Choice } from './fields/Choice'
 
 const arrangements = (['class', 'groups', 'individual'] as const).map((value) => ({
   value,

@@ -7,7 +7,7 @@ import { Logo } from '../kit/Logo'
 import { SavedSign } from '../kit/SavedSign'
 import { Objectives } from './Objectives'
 import { RehearseDialog } from './RehearseDialog'
-import { Typed } from '../kit/Typed'
+import { Typed } from '../kit/fields/Typed'
 import { useDesk, useDeskState } from './useDesk'
 
 /** The board's name, whether it is saved, and where to go from here. */

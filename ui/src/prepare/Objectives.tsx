@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/windows/Dialog'
-import { Typed } from '../kit/Typed'
+import { Typed } from '../kit/fields/Typed'
 import { useDesk, useDeskState } from './useDesk'
 import { useState } from 'react'
 

@@ -2,7 +2,7 @@ import { House } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../kit/Button'
 import { useUntil } from '../wire/hooks/useClock'
-import { useLesson, useLessonState } from '../wire/hooks/useLesson'
+import { useHandedIn, useLesson } from '../wire/hooks/useLesson'
 import type { Homework as Home } from '../wire/types.gen'
 import { whenAt } from '../words/words'
 import '../words/windows'
@@ -11,7 +11,7 @@ import '../words/windows'
 export default function Homework({ home }: { home: Home }) {
   const { t } = useTranslation()
   const lesson = useLesson()
-  const handed = useLessonState((s) => s.said.own?.handed) ?? 0
+  const handed = useHandedIn(home)
   const left = useUntil(home.until)
   const over = left?.over ?? false
   const hand = (into: boolean) => void lesson.say({ kind: 'hand', hand: { in: into } })

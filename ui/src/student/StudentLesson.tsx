@@ -13,7 +13,7 @@ import type { Element, Me } from '../wire/types.gen'
 import { ownerOf } from '../wire/sheets'
 import { useAsked } from '../wire/hooks/useAsked'
 import { useLeft, useUntil } from '../wire/hooks/useClock'
-import { BenchProvider, useLessonConnection, useLessonState } from '../wire/hooks/useLesson'
+import { BenchProvider, useHandedIn, useLessonConnection, useLessonState } from '../wire/hooks/useLesson'
 import { useTitle } from '../kit/hooks/useTitle'
 
 // Only lessons with a poll need it.
@@ -107,7 +107,7 @@ export function Lesson() {
   const left = useLeft(student?.stage.timer)
   const ends = useUntil(student?.stage.atBoard?.until)
   const due = useUntil(student?.stage.home?.until)
-  const handed = useLessonState((s) => s.said.own?.handed) ?? 0
+  const handed = useHandedIn(student?.stage.home)
   const lockEnds = useUntil(student?.stage.lockedUntil)
   const narrow = useNarrow()
   const turned = useTurned()

@@ -5,7 +5,7 @@ import { FRAME } from '../../frame/paint/geometry'
 import { codeOf, send } from '../../wire/http'
 import type { Axis, Paper, PaperKind, Uploaded } from '../../wire/types.gen'
 import { NumberField } from './NumberField'
-import { Typed } from '../../kit/Typed'
+import { Typed } from '../../kit/fields/Typed'
 import { useDesk } from '../useDesk'
 
 const kinds: PaperKind[] = [

@@ -4,7 +4,7 @@ import { PaperSettings } from './PaperSettings'
 import { RowSettings } from './RowSettings'
 import { Laying } from '../../kit/Laying'
 import { Sharing } from '../../kit/Sharing'
-import { Typed } from '../../kit/Typed'
+import { Typed } from '../../kit/fields/Typed'
 import { useDesk, useDeskState } from '../useDesk'
 
 const minutes = [0, 1, 2, 3, 5, 8, 10, 15, 20, 30, 45]

@@ -2,7 +2,7 @@ import { TabletSmartphone } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
-import { Switch } from '../../kit/Switch'
+import { Switch } from '../../kit/fields/Switch'
 import type { SetWalk, Walk } from '../../wire/types.gen'
 
 /** For how many minutes students stay at each stop, when they walk by themselves; 0 for as long as they like. */

@@ -1,6 +1,6 @@
 import { DoorClosed, DoorOpen, Hand } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
-import { Choice } from '../../kit/Choice'
+import { Choice } from '../../kit/fields/Choice'
 import type { Door, Entry, State } from '../../wire/types.gen'
 import { useWish } from '../useWish'
 

@@ -3,17 +3,17 @@ import { House } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
-import { DueField, evening } from '../../kit/DueField'
+import { DueField, evening } from '../../kit/fields/DueField'
 import { Face } from '../../kit/people'
 import { Refusal } from '../../kit/Refusal'
-import { Switch } from '../../kit/Switch'
+import { Switch } from '../../kit/fields/Switch'
 import { Dialog } from '../../kit/windows/Dialog'
 import { useStaffLesson } from '../../wire/hooks/useStaff'
 import { call, codeOf } from '../../wire/http'
 import type { Code, Homework as Home, HomeworkOf, HomeworkStand, HomeworkStands } from '../../wire/types.gen'
 import { whenAt } from '../../words/words'
 
-const AGAIN_MS = 5000
+const AGAIN_MS = 10_000
 /** The order in which a teacher looks at them: who has to be reminded first. */
 const stands: HomeworkStand[] = ['missing', 'not-handed', 'not-begun', 'at-work', 'handed-late', 'handed-in']
 

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Button } from '../../kit/Button'
-import { Field } from '../../kit/Field'
+import { Field } from '../../kit/fields/Field'
 import { Refusal } from '../../kit/Refusal'
 import { Dialog } from '../../kit/windows/Dialog'
 import { call, codeOf } from '../../wire/http'

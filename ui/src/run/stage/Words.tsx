@@ -1,5 +1,5 @@
 import { useTranslation } from 'react-i18next'
-import { Typed } from '../../kit/Typed'
+import { Typed } from '../../kit/fields/Typed'
 import type { Frame } from '../../wire/types.gen'
 import { useWish } from '../useWish'
 

@@ -4,7 +4,7 @@ import type { StoreApi } from 'zustand/vanilla'
 import type { Bench, BenchState } from '../bench'
 import { Lesson, type LessonState } from '../lesson'
 import type { Passing } from '../passing'
-import type { Role } from '../types.gen'
+import type { Homework, Role } from '../types.gen'
 
 const BenchContext = createContext<Bench | null>(null)
 export const BenchProvider = BenchContext.Provider
@@ -47,6 +47,12 @@ export function useLesson(): Lesson {
 export function useLessonState<Part>(part: (state: LessonState) => Part): Part {
   const state: StoreApi<LessonState> = useLesson().state
   return useStore(state, part)
+}
+
+/** When the student handed homework in; 0 for not yet, or where that was homework before it. */
+export function useHandedIn(home: Homework | undefined): number {
+  const handed = useLessonState((s) => s.said.own?.handed) ?? 0
+  return home && handed >= home.since ? handed : 0
 }
 
 /** Something of what passes on the sheets without being kept; it must be the same value until it changes. */

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Logo } from './Logo'
+import { Logo } from '../Logo'
 
 /** A small page before the door: a sign-in, or where a link leads. */
 export function Entry({ children }: { children: ReactNode }) {

@@ -1,6 +1,6 @@
 import type { LucideIcon } from 'lucide-react'
 import { useRef, type ComponentProps } from 'react'
-import { Button } from './Button'
+import { Button } from '../Button'
 
 type Props = Pick<ComponentProps<typeof Button>, 'look' | 'disabled' | 'className'> & {
   icon: LucideIcon
