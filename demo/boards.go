@@ -42,11 +42,13 @@ func foodWeb() lesson.Board {
 			text("Eaters", 595, 190, 400, 36).
 			shape(lesson.FormRect, 1070, 170, 470, 780, "plum", "lilac").
 			text("Decomposers", 1100, 190, 400, 36).
-			cards("apricot", "kelp", "limpet", "shore crab", "gull", "bacteria", "barnacle", "plankton", "sea star", "lugworm").
+			cards("apricot", "kelp", "limpet", "shore crab", "gull", "bacteria", "barnacle", "plankton", "sea star",
+				"lugworm").
 			serving("roles").
 			noted("Lugworm and plankton are the hard ones.", 480),
 		newPage("missing", "If the limpets go", "Choose first on your own, then talk with your neighbour.", whole).
-			ask("All limpets die. What happens first?", "*There is more seaweed", "There is less seaweed", "The gulls go hungry",
+			ask("All limpets die. What happens first?", "*There is more seaweed", "There is less seaweed",
+				"The gulls go hungry",
 				"Nothing").
 			serving("chain"),
 		newPage("web", "Our food web", "Draw arrows from what is eaten to who eats it.", own).
@@ -123,7 +125,8 @@ func harbour() lesson.Board {
 			supply("question"),
 		newPage("order", "What happened when?", "Put the events in order.", groups).
 			line(100, 560, 1400, 0, "night").text("earlier", 100, 590, 200, 30).text("later", 1400, 590, 200, 30).
-			cards("glacier", "the lighthouse is lit", "the railway comes", "the fish market opens", "the storm", "the new pier"),
+			cards("glacier", "the lighthouse is lit", "the railway comes", "the fish market opens", "the storm",
+				"the new pier"),
 		newPage(
 			"today",
 			"And today?",

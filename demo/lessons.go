@@ -91,7 +91,8 @@ func (f *filler) hold(ctx context.Context, l held, begin time.Time, chance uint6
 			break
 		}
 		if n > 0 {
-			if err := r.command(ctx, last, session.Command{Kind: session.KindGo, Go: &session.Go{Frame: frame.ID}}); err != nil {
+			if err := r.command(ctx, last, session.Command{Kind: session.KindGo,
+				Go: &session.Go{Frame: frame.ID}}); err != nil {
 				return err
 			}
 		}
@@ -133,7 +134,8 @@ func (r *run) comeIn(ctx context.Context) error {
 		}
 		student := r.Students.V[i]
 		p, err := r.Join(ctx, r.ID, store.Joining{Limit: session.MaxParticipants, Token: []byte(store.NewID()),
-			Student: student.ID, Decide: store.Anybody(func(taken []string) string { return roster.Apart(student.Name, taken) })})
+			Student: student.ID,
+			Decide:  store.Anybody(func(taken []string) string { return roster.Apart(student.Name, taken) })})
 		if err != nil {
 			return err
 		}

@@ -44,12 +44,14 @@ func knowledge() lesson.Board {
 		"the Moon is far away")
 	return bound("What do you know of the tides?", goals,
 		newPage("month2", "The month", "Be honest about how sure you are.", whole).serving("month").
-			question(poll.Question{Text: "How long is it from one new moon to the next?", Sure: true, Objectives: []string{"month"},
-				Why:  "The Moon is around in 27.32 days, but the Earth has gone on meanwhile: it takes two days more.",
-				Body: poll.Offer(month...)}),
+			question(poll.Question{Text: "How long is it from one new moon to the next?", Sure: true,
+				Objectives: []string{"month"},
+				Why:        "The Moon is around in 27.32 days, but the Earth has gone on meanwhile: it takes two days more.",
+				Body:       poll.Offer(month...)}),
 		newPage("gap", "An hour later", "", whole).serving("tides").
-			question(poll.Question{Text: "How long is it from one high tide to the next?", Objectives: []string{"tides"},
-				Why: "Half of 24 hours and 50 minutes: the Moon has moved on while the Earth turned.",
+			question(poll.Question{Text: "How long is it from one high tide to the next?",
+				Objectives: []string{"tides"},
+				Why:        "Half of 24 hours and 50 minutes: the Moon has moved on while the Earth turned.",
 				Body: poll.Body{Kind: poll.KindNumber, Number: &poll.Number{Language: "en", Answer: "12.42", Unit: "h",
 					UnitRule:  poll.MayUnit,
 					Tolerance: number.Tolerance{Is: number.Relative, Below: "2", Above: "2"},
@@ -79,31 +81,33 @@ func knowledge() lesson.Board {
 				Body: poll.Body{Kind: poll.KindOrder, Order: &poll.Order{Options: phases, Mistakes: []poll.OrderMistake{
 					{Name: "took the quarters the wrong way round", Order: []string{"f1", "f4", "f3", "f2"}}}}}}),
 		newPage("pairs", "What belongs to what", "", whole).
-			question(poll.Question{Text: "What belongs to what?", Body: poll.Body{Kind: poll.KindMatch, Match: &poll.Match{
-				Left: left, Right: right, Pairs: []poll.Pair{{Left: "l1", Right: "s1"}, {Left: "l2", Right: "s2"}, {Left: "l3", Right: "s3"}},
-				Mistakes: []poll.PairMistake{
-					{Name: "took spring for the season", Pair: poll.Pair{Left: "l1", Right: "s4"}},
-				}}}}),
+			question(poll.Question{Text: "What belongs to what?", Body: poll.Body{Kind: poll.KindMatch,
+				Match: &poll.Match{
+					Left: left, Right: right, Pairs: []poll.Pair{{Left: "l1", Right: "s1"}, {Left: "l2", Right: "s2"},
+						{Left: "l3", Right: "s3"}},
+					Mistakes: []poll.PairMistake{
+						{Name: "took spring for the season", Pair: poll.Pair{Left: "l1", Right: "s4"}},
+					}}}}),
 		newPage("blanks", "Fill in", "", whole).
-			question(poll.Question{Text: "Fill the blanks.", Body: poll.Body{Kind: poll.KindBlanks, Blanks: &poll.Blanks{Slips: 1,
-				Parts: []poll.TextPart{
-					{Text: "The tides follow the "},
-					{Blank: &poll.Blank{ID: "g1", Accepted: []string{"Moon"},
-						Mistakes: []poll.TextMistake{{Name: "took the Sun", Texts: []string{"Sun"}}}}},
-					{
-						Text: ". At new moon and full moon they are ",
-					},
-					{Blank: &poll.Blank{ID: "g2", Accepted: []string{"higher"},
-						Offered: []string{"higher", "lower", "the same"}}},
-					{Text: "."},
-				}}}}),
+			question(poll.Question{Text: "Fill the blanks.", Body: poll.Body{Kind: poll.KindBlanks,
+				Blanks: &poll.Blanks{Slips: 1,
+					Parts: []poll.TextPart{
+						{Text: "The tides follow the "},
+						{Blank: &poll.Blank{ID: "g1", Accepted: []string{"Moon"},
+							Mistakes: []poll.TextMistake{{Name: "took the Sun", Texts: []string{"Sun"}}}}},
+						{Text: ". At new moon and full moon they are "},
+						{Blank: &poll.Blank{ID: "g2", Accepted: []string{"higher"},
+							Offered: []string{"higher", "lower", "the same"}}},
+						{Text: "."},
+					}}}}),
 		newPage("lit", "Sort", "", whole).
-			question(poll.Question{Text: "What shines by itself?", Body: poll.Body{Kind: poll.KindBoxes, Boxes: &poll.Boxes{
-				Boxes: boxes, Things: things, Homes: []poll.InBox{{Thing: "t1", Box: "b1"}, {Thing: "t2", Box: "b2"},
-					{Thing: "t3", Box: "b1"}, {Thing: "t4", Box: "b2"}},
-				Mistakes: []poll.BoxMistake{
-					{Name: "took the Moon for a lamp", InBox: poll.InBox{Thing: "t2", Box: "b1"}},
-				}}}}),
+			question(poll.Question{Text: "What shines by itself?", Body: poll.Body{Kind: poll.KindBoxes,
+				Boxes: &poll.Boxes{
+					Boxes: boxes, Things: things, Homes: []poll.InBox{{Thing: "t1", Box: "b1"}, {Thing: "t2", Box: "b2"},
+						{Thing: "t3", Box: "b1"}, {Thing: "t4", Box: "b2"}},
+					Mistakes: []poll.BoxMistake{
+						{Name: "took the Moon for a lamp", InBox: poll.InBox{Thing: "t2", Box: "b1"}},
+					}}}}),
 		newPage("feel", "How was it?", "", whole).
 			question(poll.Question{Text: "How well could you explain the tides to somebody at home?",
 				Body: poll.Body{
@@ -115,7 +119,8 @@ func knowledge() lesson.Board {
 				Body: poll.ByPreference(
 					offered("n", "eclipses", "tides in other places", "how to use a tide table")...)}),
 		newPage("wonder", "One question left", "", whole).
-			question(poll.Question{Text: "What do you still wonder about?", Body: poll.Body{Kind: poll.KindOpen, Open: &poll.Free{}}}),
+			question(poll.Question{Text: "What do you still wonder about?", Body: poll.Body{Kind: poll.KindOpen,
+				Open: &poll.Free{}}}),
 	)
 }
 
@@ -169,7 +174,8 @@ func parting() lesson.Board {
 					Body: poll.Body{
 						Kind: poll.KindNumber,
 						Number: &poll.Number{Language: "en", Answer: "3.3", Unit: "m",
-							UnitRule: poll.MayUnit, Tolerance: number.Tolerance{Is: number.Exact}, Mistakes: []poll.NumberMistake{{Name: "added instead of taking away", From: "5.9"}}},
+							UnitRule: poll.MayUnit, Tolerance: number.Tolerance{Is: number.Exact},
+							Mistakes: []poll.NumberMistake{{Name: "added instead of taking away", From: "5.9"}}},
 					}}),
 		newPage("end", "Three at your own pace", "Look over them before you hand in.", whole).
 			row(lesson.Set{OwnPace: true, Feedback: lesson.FeedbackAtEnd},

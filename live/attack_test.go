@@ -145,7 +145,8 @@ func TestAttack(t *testing.T) {
 				{Kind: session.KindNames, Names: &session.Names{Off: true}},
 				{Kind: session.KindTalk, Talk: &session.SetTalk{Poll: a.some()}},
 				{Kind: session.KindLift, Lift: &session.Lift{Cover: a.some()}},
-				{Kind: session.KindWalk, Walk: &session.SetWalk{Frame: second, Stops: []string{a.some()}, Replies: true}},
+				{Kind: session.KindWalk, Walk: &session.SetWalk{Frame: second, Stops: []string{a.some()},
+					Replies: true}},
 				{Kind: session.KindSeat, Seat: &session.SetSeat{Student: a.some(), Remove: true}}}[a.IntN(9)])
 			noor.call(MethodWalk, WalkTo{Owner: a.some(), Known: []string{a.some()},
 				Have: map[string]sheet.Cursor{targets[a.IntN(5)]: {Seq: int64(a.IntN(99))}}})

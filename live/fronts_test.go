@@ -53,7 +53,8 @@ func TestFrontScreen(t *testing.T) {
 	expect := func(name string, show session.Front, want string) {
 		t.Helper()
 		round++
-		if text := string(staff.call(MethodCommand, session.Command{Kind: session.KindFront, Front: &show})); strings.Contains(
+		if text := string(staff.call(MethodCommand, session.Command{Kind: session.KindFront,
+			Front: &show})); strings.Contains(
 			text,
 			"problem",
 		) {
@@ -138,7 +139,8 @@ func TestFrontScreen(t *testing.T) {
 	for method, ask := range map[string]any{
 		MethodOps:     Ops{Ops: []json.RawMessage{json.RawMessage(mustJSON(adding(class, "from the front")))}},
 		MethodCommand: session.Command{Kind: session.KindEnd, End: &session.End{}},
-		MethodOpen:    Open{Frame: first}, MethodMove: Move{Frame: second}, MethodTidy: Tidy{Sheet: class, Mark: store.NewID()},
+		MethodOpen:    Open{Frame: first}, MethodMove: Move{Frame: second}, MethodTidy: Tidy{Sheet: class,
+			Mark: store.NewID()},
 		MethodHello: Hello{Show: &session.Front{Kind: session.FrontSheets, Frame: second, Owners: []string{b.ids[2]}}},
 	} {
 		if reply := string(front.call(method, ask)); !strings.Contains(reply, "not-yours") {

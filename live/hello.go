@@ -63,7 +63,8 @@ func (h *Hub) helloStaff(ctx context.Context, r *running, ask Hello) (any, error
 	seated := slices.DeleteFunc(slices.Clone(plan.Seats.At), func(student string) bool { return student == "" })
 	return StaffHello{Board: board, State: state, Code: r.code(state), ClassName: r.kept.ClassName,
 		Sets: sets, Seats: seated,
-		Expected: r.kept.Students.V, People: r.list(true, ""), Work: work, Next: next, Queue: r.queue(), Sheets: sheets, Practice: r.kept.Practice,
+		Expected: r.kept.Students.V, People: r.list(true, ""), Work: work, Next: next, Queue: r.queue(),
+		Sheets: sheets, Practice: r.kept.Practice,
 		Fronts: fronts, Said: Said{All: &said}}, err
 }
 

@@ -16,17 +16,21 @@ import (
 )
 
 func noteOp(on, text string) sheet.Op {
-	return sheet.Op{ID: store.NewID(), Sheet: on, Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(),
-		X: 100, Y: 100, W: 300, H: 120, Body: lesson.Body{Kind: lesson.KindNote,
-			Note: &lesson.Note{Text: text, Tint: "moss"}}}}}
+	return sheet.Op{
+		ID:    store.NewID(),
+		Sheet: on,
+		Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(),
+			X: 100, Y: 100, W: 300, H: 120, Body: lesson.Body{Kind: lesson.KindNote,
+				Note: &lesson.Note{Text: text, Tint: "moss"}}}},
+	}
 }
 
 // Homework over the wire: what was handed in stays as it is, from whatever connection and however often it is tried;
 // only while there is time it is taken back; nobody learns who else has handed in or has more time.
 func TestHomework(t *testing.T) {
 	b := newBattle(t)
-	staff, kenji, again := b.connect("staff", RoleStaff), b.connect("Kenji", RoleStudent), b.connect("Kenji", RoleStudent)
-	vera := b.connect("Vera", RoleStudent)
+	staff, vera := b.connect("staff", RoleStaff), b.connect("Vera", RoleStudent)
+	kenji, again := b.connect("Kenji", RoleStudent), b.connect("Kenji", RoleStudent)
 	say := func(w *wire, in bool) string {
 		return string(w.call(MethodSay, voices.Word{Kind: voices.KindHand, Hand: &voices.Hand{In: in}}))
 	}
@@ -122,7 +126,8 @@ func TestHomework(t *testing.T) {
 func TestResumeAtOnce(t *testing.T) {
 	b := newBattle(t)
 	kenji := b.connect("Kenji", RoleStudent)
-	if _, err := b.hub.Command(ctx, b.id, "ines", session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
+	if _, err := b.hub.Command(ctx, b.id, "ines", session.Command{Kind: session.KindEnd,
+		End: &session.End{}}); err != nil {
 		t.Fatal(err)
 	}
 	kept, err := b.hub.store.Session(ctx, b.id)
@@ -162,8 +167,10 @@ func TestResumeAtOnce(t *testing.T) {
 		t.Errorf("it was taken up %d times", done)
 	}
 	var hello StaffHello
-	if err := json.Unmarshal(b.connect("staff", RoleStaff).call(MethodHello, Hello{}), &hello); err != nil || hello.Code != "W3RT8Y" ||
-		len(hello.State.Days) != 2 || hello.State.Home == nil {
+	if err := json.Unmarshal(b.connect("staff", RoleStaff).call(MethodHello, Hello{}), &hello); err != nil ||
+		hello.Code != "W3RT8Y" ||
+		len(hello.State.Days) != 2 ||
+		hello.State.Home == nil {
 		t.Errorf("%q %+v %+v, %v", hello.Code, hello.State.Days, hello.State.Home, err)
 	}
 	// Who types the code that is shown comes in.

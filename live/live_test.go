@@ -33,7 +33,8 @@ var ctx = context.Background()
 func board() lesson.Board {
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
 		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-			Text: "How long?", Body: poll.Offer(poll.Option{ID: "a", Text: "A", Right: true}, poll.Option{ID: "b", Text: "B"})}}}
+			Text: "How long?", Body: poll.Offer(poll.Option{ID: "a", Text: "A", Right: true}, poll.Option{ID: "b",
+				Text: "B"})}}}
 	return lesson.Board{Title: "Moon and tides", Frames: []lesson.Frame{
 		{ID: "one", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass, Permission: lesson.Add,
 			Prepared: []lesson.Element{asked}},

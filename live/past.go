@@ -267,7 +267,11 @@ func (h *Hub) pastOf(ctx context.Context, sessionID, sheetID string, to int64, w
 
 // TwoMoments gives the marks that lay on a sheet of a session at two times, in milliseconds since
 // 1970, from the lowest to the highest.
-func (h *Hub) TwoMoments(ctx context.Context, sessionID, sheetID string, one, other int64) (before, after []lesson.Element,
+func (h *Hub) TwoMoments(
+	ctx context.Context,
+	sessionID, sheetID string,
+	one, other int64,
+) (before, after []lesson.Element,
 	err error) {
 	before, after = []lesson.Element{}, []lesson.Element{}
 	err = h.look(ctx, sessionID, sheetID, func(p *past) {

@@ -59,7 +59,8 @@ func TestReworkAtOnce(t *testing.T) {
 		}
 		// A poll that goes while it is answered.
 		asked := store.NewID()
-		if err := h.rework(one, sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: asked, X: 600, Y: 100, W: 400, H: 300,
+		if err := h.rework(one, sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: asked, X: 600, Y: 100, W: 400,
+			H: 300,
 			Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{Text: "How long?",
 				Body: poll.Offer(poll.Option{ID: "a"}, poll.Option{ID: "b"})}}}}); err != nil {
 			t.Fatal(err)

@@ -71,7 +71,8 @@ func TestSending(t *testing.T) {
 	if err := lost.Add(t.Context(), &late); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.AddInvitation(t.Context(), []byte("x"), store.Invitation{Role: "teacher", Email: late.To, Mail: &late.ID,
+	if err := s.AddInvitation(t.Context(), []byte("x"), store.Invitation{Role: "teacher", Email: late.To,
+		Mail:    &late.ID,
 		Expires: time.Now().Add(time.Hour)}); err != nil {
 		t.Fatal(err)
 	}

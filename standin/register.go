@@ -76,10 +76,12 @@ func WriteRegister(w io.Writer, seed uint64) error {
 		name string
 		rows [][]string
 	}{
-		{"manifest.csv", [][]string{{"propertyName", "value"}, {"manifest.version", "1.0"}, {"oneroster.version", "1.2"},
+		{"manifest.csv", [][]string{{"propertyName", "value"}, {"manifest.version", "1.0"},
+			{"oneroster.version", "1.2"},
 			{"file.classes", "bulk"}, {"file.enrollments", "bulk"}, {"file.orgs", "bulk"}, {"file.users", "bulk"},
 			{"source.systemName", "made-up register"}}},
-		{"orgs.csv", [][]string{{"sourcedId", "status", "dateLastModified", "name", "type", "identifier", "parentSourcedId"},
+		{"orgs.csv", [][]string{{"sourcedId", "status", "dateLastModified", "name", "type", "identifier",
+			"parentSourcedId"},
 			{"tern-harbour", "", "", "Tern Harbour School", "school", "", ""}}},
 		{"users.csv", users}, {"classes.csv", classes}, {"enrollments.csv", enrollments},
 	} {

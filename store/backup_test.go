@@ -66,13 +66,15 @@ func TestBackup(t *testing.T) {
 	if err := other.Note(ctx, ines.ID, "house", "", ""); err != nil {
 		t.Error(err)
 	}
-	if _, err := storetest.DB(t, to).Exec(`INSERT INTO class_teachers (class_id, teacher_id) VALUES ($1, $1)`, store.NewID()); err == nil {
+	if _, err := storetest.DB(t, to).Exec(`INSERT INTO class_teachers (class_id, teacher_id) VALUES ($1, $1)`,
+		store.NewID()); err == nil {
 		t.Error("references are not looked at any more")
 	}
 	for name, err := range map[string]error{
 		"into a house that is lived in": other.Restore(ctx, bytes.NewReader(kept)),
 		"no backup":                     storetest.Open(t, storetest.URL(t)).Restore(ctx, strings.NewReader("nothing")),
-		"half of one":                   storetest.Open(t, storetest.URL(t)).Restore(ctx, bytes.NewReader(kept[:len(kept)/2])),
+		"half of one": storetest.Open(t, storetest.URL(t)).Restore(ctx,
+			bytes.NewReader(kept[:len(kept)/2])),
 	} {
 		if err == nil || name == "into a house that is lived in" && !errors.Is(err, store.ErrNotEmpty) {
 			t.Errorf("%s: %v", name, err)

@@ -219,7 +219,8 @@ func (s *Store) TeachTogether(ctx context.Context, teacher, class, colleague str
 			colleague); err != nil {
 			return err
 		}
-		if err := tx.GetContext(ctx, &left, `SELECT count(*) FROM class_teachers WHERE class_id = $1`, class); err != nil {
+		if err := tx.GetContext(ctx, &left, `SELECT count(*) FROM class_teachers WHERE class_id = $1`,
+			class); err != nil {
 			return err
 		}
 		if left == 0 {

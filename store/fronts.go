@@ -73,7 +73,8 @@ func (s *Store) ShowOn(ctx context.Context, code, session string) error {
 			return none(err)
 		}
 		var showing int
-		if err := tx.GetContext(ctx, &showing, `SELECT count(*) FROM fronts WHERE session_id = $1`, session); err != nil {
+		if err := tx.GetContext(ctx, &showing, `SELECT count(*) FROM fronts WHERE session_id = $1`,
+			session); err != nil {
 			return err
 		}
 		if !running {

@@ -24,7 +24,8 @@ func (s *Store) Line(ctx context.Context, n Session, board lesson.Board, to int6
 		At      int64                 `db:"at"`
 		By      string                `db:"by"`
 		Command JSON[session.Command] `db:"command"`
-	}](ctx, s, `SELECT at, by, command FROM happenings WHERE session_id = $1 ORDER BY rev DESC LIMIT $2`, n.ID, mostHappened)
+	}](ctx, s, `SELECT at, by, command FROM happenings WHERE session_id = $1 ORDER BY rev DESC LIMIT $2`, n.ID,
+		mostHappened)
 	if err != nil {
 		return record.Line{}, fmt.Errorf("line: %w", err)
 	}

@@ -55,7 +55,8 @@ func (s *Store) Judge(ctx context.Context, session string, of assess.Piece, by s
 		}
 		var before []judgementRow
 		const one = `WHERE session_id = $1 AND participant_id = $2 AND frame = $3 AND mark = $4 AND by = $5`
-		if err := tx.SelectContext(ctx, &before, judgements+one, session, of.Student, of.Frame, of.Mark, by); err != nil {
+		if err := tx.SelectContext(ctx, &before, judgements+one, session, of.Student, of.Frame, of.Mark,
+			by); err != nil {
 			return err
 		}
 		var was *assess.Judged

@@ -48,7 +48,8 @@ func (s *Store) ForgetRecords(ctx context.Context, now time.Time) ([]string, err
 		if !goes || now.Before(at) {
 			continue
 		}
-		if err := s.within(ctx, func(tx *sqlx.Tx) error { return forgetSessions(ctx, tx, `id = $1`, n.ID) }); err != nil {
+		forget := func(tx *sqlx.Tx) error { return forgetSessions(ctx, tx, `id = $1`, n.ID) }
+		if err := s.within(ctx, forget); err != nil {
 			return gone, fmt.Errorf("forget records: %w", err)
 		}
 		gone = append(gone, n.ID)

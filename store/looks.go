@@ -45,8 +45,14 @@ func (s *Store) AddLook(ctx context.Context, l Look) error {
 
 // Looks lists a teacher's links of a session or a board, the latest first.
 func (s *Store) Looks(ctx context.Context, teacher, of string) ([]Look, error) {
-	return list[Look](ctx, s, `SELECT `+lookColumns+` FROM looks WHERE teacher_id = $1 AND (session_id = $2 OR board_id = $2)
-		ORDER BY made_at DESC, word`, teacher, of)
+	return list[Look](
+		ctx,
+		s,
+		`SELECT `+lookColumns+` FROM looks WHERE teacher_id = $1 AND (session_id = $2 OR board_id = $2)
+		ORDER BY made_at DESC, word`,
+		teacher,
+		of,
+	)
 }
 
 // Look finds a link by its word, as long as whoever made it may still see what it leads to.

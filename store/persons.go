@@ -326,7 +326,8 @@ func eraseFrom(ctx context.Context, tx *sqlx.Tx, b being, e *Erased) error {
 		WHERE id = $1`, b.Session); err != nil {
 		return err
 	}
-	for _, at := range []place{{"marks", "mark", "sheet_id"}, {"log", "change", "sheet_id"}, {"sessions", "state", "id"},
+	for _, at := range []place{{"marks", "mark", "sheet_id"}, {"log", "change", "sheet_id"},
+		{"sessions", "state", "id"},
 		{"voices", "said", "session_id"}, {"happenings", "command", "session_id"}} {
 		if err := scrub(ctx, tx, at, b.Session, b.ID, e); err != nil {
 			return err

@@ -46,8 +46,14 @@ func (s *Store) SearchSaid(ctx context.Context, teacher string, words []string, 
 			teacher, anywhere(words), most)
 	}
 	if have > 0 {
-		return list[FoundSaid](ctx, s, saidColumns+saidFrom+`m.words LIKE ALL ($2::text[])`+saidOrder, teacher, anywhere(words),
-			most)
+		return list[FoundSaid](
+			ctx,
+			s,
+			saidColumns+saidFrom+`m.words LIKE ALL ($2::text[])`+saidOrder,
+			teacher,
+			anywhere(words),
+			most,
+		)
 	}
 	near := []string{}
 	for _, w := range words {
@@ -78,8 +84,8 @@ const (
 // leastNear is how many letters a word has at least for which nearly the same ones are looked for.
 const leastNear = 4
 
-// readSaid reads the words of what was written in a teacher's lessons since the last search, as far as somebody waits for
-// it: the rest is read at the next search, or by ReadSaid.
+// readSaid reads the words of what was written in a teacher's lessons since the last search, as far as somebody waits
+// for it: the rest is read at the next search, or by ReadSaid.
 func (s *Store) readSaid(ctx context.Context, teacher string) error {
 	return s.readParts(ctx, `JOIN leads l ON l.session_id = h.session_id AND l.teacher_id = $2`, teacher)
 }
@@ -166,10 +172,15 @@ func (s *Store) SearchLessons(ctx context.Context, teacher string, words []strin
 	if len(words) == 0 {
 		return found, nil
 	}
-	all, err := list[SessionSummary](ctx, s, `SELECT n.id, n.title, n.class_name, n.started_at, n.ended_at, n.people AS students
+	all, err := list[SessionSummary](
+		ctx,
+		s,
+		`SELECT n.id, n.title, n.class_name, n.started_at, n.ended_at, n.people AS students
 		FROM leads l JOIN sessions n ON n.id = l.session_id
-		WHERE l.teacher_id = $1 AND n.ended_at IS NOT NULL AND NOT n.practice ORDER BY n.started_at DESC LIMIT $2`, teacher,
-		mostLessons)
+		WHERE l.teacher_id = $1 AND n.ended_at IS NOT NULL AND NOT n.practice ORDER BY n.started_at DESC LIMIT $2`,
+		teacher,
+		mostLessons,
+	)
 	for _, n := range all {
 		if len(found) < most && find.In(find.Plain(n.Title+" "+n.ClassName), words) {
 			found = append(found, n)

@@ -50,7 +50,8 @@ func TestSearchSaid(t *testing.T) {
 	other := teacher(t, s, "other@ternharbour.example")
 	for _, c := range []struct{ who, typed, want string }{
 		{n.TeacherID, "MAREE", "a maree haute, l’eau deborde 100%"}, {n.TeacherID, "eau born", ""},
-		{n.TeacherID, "eau bord", "a maree haute, l’eau deborde 100%"}, {n.TeacherID, "%", "a maree haute, l’eau deborde 100%"},
+		{n.TeacherID, "eau bord", "a maree haute, l’eau deborde 100%"},
+		{n.TeacherID, "%", "a maree haute, l’eau deborde 100%"},
 		{n.TeacherID, "العالي", "المد العالي يتاخر"}, {n.TeacherID, "deborbe", "a maree haute, l’eau deborde 100%"},
 		{n.TeacherID, "", ""}, {n.TeacherID, "_", ""}, {other, "maree", ""},
 	} {

@@ -422,8 +422,13 @@ func (s *Store) ParticipantByToken(ctx context.Context, token []byte) (Participa
 
 // Participants lists the participants of a session in the order they joined.
 func (s *Store) Participants(ctx context.Context, sessionID string) ([]Participant, error) {
-	return list[Participant](ctx, s, `SELECT id, session_id, student_id, name, joined_at, frame, given_at FROM participants
-		WHERE session_id = $1 ORDER BY joined_at, id`, sessionID)
+	return list[Participant](
+		ctx,
+		s,
+		`SELECT id, session_id, student_id, name, joined_at, frame, given_at FROM participants
+		WHERE session_id = $1 ORDER BY joined_at, id`,
+		sessionID,
+	)
 }
 
 // SessionMarks reads every mark of every sheet of a session.

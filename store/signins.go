@@ -79,7 +79,8 @@ func (s *Store) SetSecond(ctx context.Context, teacher string, secret *string, s
 		if out, err = signOut(ctx, tx, teacher, but); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE teachers SET second = $2, second_step = $3 WHERE id = $1`, teacher, secret,
+		if _, err := tx.ExecContext(ctx, `UPDATE teachers SET second = $2, second_step = $3 WHERE id = $1`, teacher,
+			secret,
 			step); err != nil {
 			return err
 		}

@@ -99,7 +99,8 @@ var routes = map[string]struct {
 	}, "POST /api/boards/:id/edits": {who: teaching, body: `{"since":0,"edits":[]}`},
 	"GET /api/boards/:id/edits": {
 		who: teaching,
-	}, "POST /api/boards/:id/frames": {who: teaching, body: `{"id":"01936f2e-0000-7000-8000-000000000001","from":{"kind":"blank","blank":{}}}`},
+	}, "POST /api/boards/:id/frames": {who: teaching,
+		body: `{"id":"01936f2e-0000-7000-8000-000000000001","from":{"kind":"blank","blank":{}}}`},
 	"POST /api/boards/:id/card": {who: teaching}, "POST /api/boards/:id/copies": {who: teaching},
 	"POST /api/boards/:id/templates":   {who: teaching, body: `{"frame":"one","name":"x"}`},
 	"POST /api/boards/:id/sessions":    {who: teaching, body: `{"class":"","pace":"led"}`},
@@ -130,7 +131,9 @@ var routes = map[string]struct {
 	"GET /api/sessions/:id/looks":               {who: teaching},
 	"POST /api/sessions/:id/looks":              {who: teaching, body: `{"what":"students","form":"svg"}`},
 	"GET /api/sessions/:id/record/:participant": {who: teaching},
-	"GET /api/classes/:id/year":                 {who: member}, "GET /api/classes/:id/students/:student/year": {who: member},
+	"GET /api/classes/:id/year": {
+		who: member,
+	}, "GET /api/classes/:id/students/:student/year": {who: member},
 	"POST /api/boards/:id/outputs":   {who: teaching, body: `{"what":"board","form":"pdf"}`},
 	"POST /api/sessions/:id/outputs": {who: teaching, body: `{"what":"students","form":"pdf"}`},
 	"GET /api/outputs/:output":       {who: teaching}, "DELETE /api/outputs/:output": {who: teaching},
@@ -316,10 +319,12 @@ func TestGuests(t *testing.T) {
 		t.Error("nobody comes in")
 	}
 	large := string(make([]byte, 3<<20))
-	if status, _, _ := guest.send(http.MethodPost, "/api/intakes", large, h.url); status != http.StatusRequestEntityTooLarge {
+	if status, _, _ := guest.send(http.MethodPost, "/api/intakes", large,
+		h.url); status != http.StatusRequestEntityTooLarge {
 		t.Errorf("a large file: %d", status)
 	}
-	if got := guest.post("/api/sign-in", web.SignIn{Email: "ines@ternharbour.example", Password: "moon-and-tides"}, nil); got != "" {
+	if got := guest.post("/api/sign-in", web.SignIn{Email: "ines@ternharbour.example", Password: "moon-and-tides"},
+		nil); got != "" {
 		t.Fatal(got)
 	}
 	var boards web.Boards

@@ -99,7 +99,8 @@ func (s *server) search(c *gin.Context) {
 	}
 	reply := Found{Frames: []FoundFrame{}, Said: []FoundSaid{}, Lessons: []SessionItem{}}
 	for _, f := range said {
-		reply.Said = append(reply.Said, FoundSaid{f.Session, f.Lesson, f.ClassName, f.At, f.Frame, f.Author, f.Name, f.Words})
+		reply.Said = append(reply.Said,
+			FoundSaid{f.Session, f.Lesson, f.ClassName, f.At, f.Frame, f.Author, f.Name, f.Words})
 	}
 	for _, n := range lessons {
 		reply.Lessons = append(reply.Lessons, SessionItem{ID: n.ID, Title: n.Title, ClassName: n.ClassName,

@@ -52,16 +52,19 @@ func TestClasses(t *testing.T) {
 	yes, no, name, long := true, false, "Noor H.", strings.Repeat("x", 41)
 	student := at + "/students/" + page.Students[0].ID
 	for what, c := range map[string]struct{ got, want refusal.Code }{
-		"another teacher's list":    {other.post("/api/list", web.NameList{Class: made.Class, List: "Noor"}, nil), refusal.NotFound},
-		"renamed by another":        {other.post(at, web.SetClass{Name: &name}, nil), refusal.NotFound},
-		"filled by another":         {other.post(at+"/students", web.NameList{List: "Vera"}, nil), refusal.NotFound},
-		"a student, by another":     {other.post(student, web.SetStudent{Name: &name}, nil), refusal.NotFound},
-		"by nobody":                 {h.visitor().post(at, web.SetClass{Name: &name}, nil), refusal.SignInNeeded},
-		"a name too long":           {ines.post(student, web.SetStudent{Name: &long}, nil), refusal.NameTooLong},
-		"a student of no class":     {ines.post("/api/classes/"+made.Class+"/students/x", web.SetStudent{Left: &yes}, nil), refusal.NotFound},
-		"a student of the class":    {ines.post(student, web.SetStudent{Name: &name, Left: &yes}, nil), ""},
-		"one more":                  {ines.post(at+"/students", web.NameList{List: "Vera Lind"}, nil), ""},
-		"another teacher's student": {ines.post(at+"/students/"+made.Class, web.SetStudent{Left: &no}, nil), refusal.NotFound},
+		"another teacher's list": {other.post("/api/list", web.NameList{Class: made.Class, List: "Noor"}, nil),
+			refusal.NotFound},
+		"renamed by another":    {other.post(at, web.SetClass{Name: &name}, nil), refusal.NotFound},
+		"filled by another":     {other.post(at+"/students", web.NameList{List: "Vera"}, nil), refusal.NotFound},
+		"a student, by another": {other.post(student, web.SetStudent{Name: &name}, nil), refusal.NotFound},
+		"by nobody":             {h.visitor().post(at, web.SetClass{Name: &name}, nil), refusal.SignInNeeded},
+		"a name too long":       {ines.post(student, web.SetStudent{Name: &long}, nil), refusal.NameTooLong},
+		"a student of no class": {ines.post("/api/classes/"+made.Class+"/students/x", web.SetStudent{Left: &yes},
+			nil), refusal.NotFound},
+		"a student of the class": {ines.post(student, web.SetStudent{Name: &name, Left: &yes}, nil), ""},
+		"one more":               {ines.post(at+"/students", web.NameList{List: "Vera Lind"}, nil), ""},
+		"another teacher's student": {ines.post(at+"/students/"+made.Class, web.SetStudent{Left: &no}, nil),
+			refusal.NotFound},
 	} {
 		if c.got != c.want {
 			t.Errorf("%s: %q, want %q", what, c.got, c.want)

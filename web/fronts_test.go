@@ -100,7 +100,8 @@ func TestFronts(t *testing.T) {
 	if got := screen.post("/api/front", struct{}{}, &front); got != "" || front.Code == "" {
 		t.Errorf("a new code: %q", got)
 	}
-	if _, err := h.hub.Command(t.Context(), id, "", session.Command{Kind: session.KindEnd, End: &session.End{}}); err != nil {
+	if _, err := h.hub.Command(t.Context(), id, "", session.Command{Kind: session.KindEnd,
+		End: &session.End{}}); err != nil {
 		t.Fatal(err)
 	}
 	if got := teacher.post(at, web.FrontCode{Code: front.Code}, nil); got != refusal.FrontUnknown {

@@ -27,7 +27,8 @@ func TestPickedOverLessons(t *testing.T) {
 		}
 		staff := ines.connect(lesson, live.RoleStaff)
 		var said live.Said
-		if code := staff.call(live.MethodSay, voices.Word{Kind: voices.KindPick, Pick: &voices.Pick{}}, &said); code != "" {
+		if code := staff.call(live.MethodSay, voices.Word{Kind: voices.KindPick, Pick: &voices.Pick{}},
+			&said); code != "" {
 			t.Fatal(code)
 		}
 		var hello live.StaffHello

@@ -45,7 +45,8 @@ const (
 
 // Dids lists them.
 var Dids = []Did{DidInvite, DidWithdraw, DidAccept, DidRole, DidLeave, DidComeBack, DidLink, DidPassword, DidSecondOn,
-	DidSecondOff, DidHandOver, DidHouse, DidClass, DidClassSet, DidTeach, DidStudent, DidMove, DidMerge, DidCards, DidCard,
+	DidSecondOff, DidHandOver, DidHouse, DidClass, DidClassSet, DidTeach, DidStudent, DidMove, DidMerge, DidCards,
+	DidCard,
 	DidRegister, DidExport, DidErase, DidKeep, DidExpire, DidGone}
 
 // note writes into the journal what was just done. What it is about is the id of an

@@ -63,7 +63,8 @@ func TestJudgements(t *testing.T) {
 	if got := ines.post(at+"/judgements", assess.Said{Piece: other, Level: &low}, nil); got != refusal.NoSuchFrame {
 		t.Errorf("a frame that is none: %q", got)
 	}
-	if got := ines.post(at+"/judgements", assess.Said{Piece: assess.Piece{Student: run}, Level: &low}, nil); got != refusal.NoSuchWork {
+	if got := ines.post(at+"/judgements", assess.Said{Piece: assess.Piece{Student: run}, Level: &low},
+		nil); got != refusal.NoSuchWork {
 		t.Errorf("a student who is none: %q", got)
 	}
 
@@ -105,7 +106,8 @@ func TestJudgements(t *testing.T) {
 	if got := emil.post(at+"/given", web.GiveBack{Students: []string{piece.Student}}, nil); got != refusal.NotYours {
 		t.Errorf("a second marker gives back: %q", got)
 	}
-	if got := ines.post(at+"/given", web.GiveBack{Students: []string{piece.Student}}, nil); got != refusal.LessonRunning {
+	if got := ines.post(at+"/given", web.GiveBack{Students: []string{piece.Student}},
+		nil); got != refusal.LessonRunning {
 		t.Errorf("while questions are open: %q", got)
 	}
 	if got := ines.post(at+"/end", struct{}{}, nil); got != "" {
@@ -113,7 +115,8 @@ func TestJudgements(t *testing.T) {
 	}
 	nothing("after the end")
 	give := func(undo bool) {
-		if got := ines.post(at+"/given", web.GiveBack{Students: []string{piece.Student, run}, Undo: undo}, nil); got != "" {
+		if got := ines.post(at+"/given", web.GiveBack{Students: []string{piece.Student, run}, Undo: undo},
+			nil); got != "" {
 			t.Fatal(got)
 		}
 	}

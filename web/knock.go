@@ -50,7 +50,8 @@ func (s *server) knock(c *gin.Context) {
 		return
 	}
 	token := rand.Text() + rand.Text()
-	if err := s.Hub.Knock(c.Request.Context(), found.ID, session.Knock{ID: knockID(token), Name: name, Doubt: doubt}); err != nil {
+	if err := s.Hub.Knock(c.Request.Context(), found.ID, session.Knock{ID: knockID(token), Name: name,
+		Doubt: doubt}); err != nil {
 		refuse(c, err)
 		return
 	}

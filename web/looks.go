@@ -73,8 +73,8 @@ func (s *server) ownOf(c *gin.Context) error {
 	return err
 }
 
-// addLook makes a link to chosen work, as the class may see it: what is hidden, held or covered does not leave the house
-// by a link, nor does what the teacher thinks of the work.
+// addLook makes a link to chosen work, as the class may see it: what is hidden, held or covered does not leave the
+// house by a link, nor does what the teacher thinks of the work.
 func (s *server) addLook(c *gin.Context) {
 	wish, err := readWish(c)
 	wish.Form, wish.Judged, wish.AsClass = output.SVG, false, true

@@ -13,8 +13,8 @@ import (
 	"alpenglow/web"
 )
 
-// Whoever has a link looks at what was chosen and at nothing else, without an account and without names unless they were
-// wished for; it is made and taken back by its teacher alone, and leads nowhere from then on.
+// Whoever has a link looks at what was chosen and at nothing else, without an account and without names unless they
+// were wished for; it is made and taken back by its teacher alone, and leads nowhere from then on.
 func TestLooks(t *testing.T) {
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
@@ -29,8 +29,10 @@ func TestLooks(t *testing.T) {
 		wish output.Wish
 		want refusal.Code
 	}{
-		{other, at, sheets, refusal.NotFound}, {vera, at, sheets, refusal.SignInNeeded}, {other, board, sheets, refusal.Malformed},
-		{ines, board, sheets, refusal.Malformed}, {ines, at, output.Wish{What: output.Notes, Form: output.CSV}, refusal.Malformed},
+		{other, at, sheets, refusal.NotFound}, {vera, at, sheets, refusal.SignInNeeded},
+		{other, board, sheets, refusal.Malformed},
+		{ines, board, sheets, refusal.Malformed}, {ines, at, output.Wish{What: output.Notes, Form: output.CSV},
+			refusal.Malformed},
 		{other, board, output.Wish{What: output.Board, Form: output.SVG}, refusal.NotFound},
 	} {
 		if got := c.who.post(c.path, c.wish, nil); got != c.want {
@@ -38,7 +40,8 @@ func TestLooks(t *testing.T) {
 		}
 	}
 	var link, second web.LookLink
-	if got := ines.post(at, sheets, &link); got != "" || link.Wish.Judged || !link.Wish.AsClass || !strings.Contains(link.Link, "/look/"+link.Word) {
+	if got := ines.post(at, sheets, &link); got != "" || link.Wish.Judged || !link.Wish.AsClass ||
+		!strings.Contains(link.Link, "/look/"+link.Word) {
 		t.Fatalf("%q %+v", got, link)
 	}
 	if got := ines.post(board, output.Wish{What: output.Board, Form: output.PDF}, &second); got != "" {
@@ -66,7 +69,8 @@ func TestLooks(t *testing.T) {
 			t.Errorf("a picture has a %s", e.Name.Local)
 		}
 	}
-	for _, path := range []string{"/api/looks/" + link.Word + "/-1", "/api/looks/" + link.Word + "/400", "/api/looks/" + link.Word + "/x",
+	for _, path := range []string{"/api/looks/" + link.Word + "/-1", "/api/looks/" + link.Word + "/400",
+		"/api/looks/" + link.Word + "/x",
 		"/api/looks/" + strings.ToLower(link.Word), "/api/looks/x", "/api/looks/%00"} {
 		if got := stranger.get(path, nil); got != refusal.NotFound && got != refusal.Malformed {
 			t.Errorf("%s: %q", path, got)

@@ -92,7 +92,8 @@ func (s *server) putToWork(owner string, j job) (Making, error) {
 	mine, oldest := 0, ""
 	for key, other := range o.all {
 		if other.owner == owner {
-			if mine++; (other.told.Ready || other.told.Failed != "") && (oldest == "" || other.began.Before(o.all[oldest].began)) {
+			if mine++; (other.told.Ready || other.told.Failed != "") &&
+				(oldest == "" || other.began.Before(o.all[oldest].began)) {
 				oldest = key
 			}
 		}

@@ -43,7 +43,8 @@ func TestOutputs(t *testing.T) {
 		{ines, "/api/sessions/" + strings.ToUpper(run) + "/outputs", pdf, refusal.NotFound},
 		{ines, at, output.Wish{What: output.Sheets, Form: output.CSV}, refusal.Malformed},
 		{ines, at, output.Wish{What: output.Sheets, Form: output.PDF, Frames: []string{"../x"}}, refusal.BadID},
-		{ines, board, pdf, refusal.Malformed}, {other, board, output.Wish{What: output.Board, Form: output.SVG}, refusal.NotFound},
+		{ines, board, pdf, refusal.Malformed}, {other, board, output.Wish{What: output.Board, Form: output.SVG},
+			refusal.NotFound},
 		{ines, board, output.Wish{What: output.Board, Form: output.PDF, Judged: true}, refusal.Malformed},
 	} {
 		if got := c.who.post(c.path, c.wish, nil); got != c.want {

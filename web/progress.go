@@ -29,8 +29,8 @@ type StudentProgress struct {
 	Objectives []progress.Objective `json:"objectives"`
 }
 
-// heldLessons reads the latest lessons of the class in the path that have ended, as far as the teacher leads them, with what
-// the teacher of each thinks of the work; and the class.
+// heldLessons reads the latest lessons of the class in the path that have ended, as far as the teacher leads them,
+// with what the teacher of each thinks of the work; and the class.
 func (s *server) heldLessons(c *gin.Context) ([]progress.Lesson, store.Class, error) {
 	ctx, me := c.Request.Context(), visitor(c).Teacher
 	var class store.Class

@@ -12,8 +12,8 @@ import (
 	"alpenglow/store/storetest"
 )
 
-// BenchmarkRecord is the record of 300 students on 60 frames, with a note and an answer on each: as its page opens it, and
-// what one student left.
+// BenchmarkRecord is the record of 300 students on 60 frames, with a note and an answer on each: as its page opens
+// it, and what one student left.
 func BenchmarkRecord(b *testing.B) {
 	h := newHouse(b)
 	ines := h.teacher("ines@ternharbour.example")
@@ -22,9 +22,13 @@ func BenchmarkRecord(b *testing.B) {
 	for i := range 60 {
 		question := &poll.Question{Text: "How long?", Body: poll.Offer(poll.Option{ID: "r", Text: "29.53", Right: true},
 			poll.Option{ID: "w", Text: "a week"})}
-		board.Frames = append(board.Frames, lesson.Frame{ID: fmt.Sprint("f", i), Title: "Frame", Paper: paper.Paper{Kind: paper.Plain},
-			Arrangement: lesson.Individual, Permission: lesson.Add, Prepared: []lesson.Element{{ID: fmt.Sprint("q", i), X: 10, Y: 10,
-				W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: question}}}})
+		board.Frames = append(
+			board.Frames,
+			lesson.Frame{ID: fmt.Sprint("f", i), Title: "Frame", Paper: paper.Paper{Kind: paper.Plain},
+				Arrangement: lesson.Individual, Permission: lesson.Add,
+				Prepared: []lesson.Element{{ID: fmt.Sprint("q", i), X: 10, Y: 10,
+					W: 400, H: 300, Body: lesson.Body{Kind: lesson.KindPoll, Poll: question}}}},
+		)
 	}
 	db := storetest.DB(b, h.db)
 	for _, f := range board.Frames {
@@ -53,8 +57,9 @@ func BenchmarkRecord(b *testing.B) {
 	if err := db.Get(&student, `SELECT id FROM participants WHERE name = 'Student 7'`); err != nil {
 		b.Fatal(err)
 	}
-	for name, path := range map[string]string{"opened": "/record?light=1", "whole": "/record", "student": "/record/" + student,
-		"report": "/report"} {
+	for name, path := range map[string]string{"opened": "/record?light=1", "whole": "/record",
+		"student": "/record/" + student,
+		"report":  "/report"} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
 				status, _, body := ines.send(http.MethodGet, "/api/sessions/"+run+path, "", "")

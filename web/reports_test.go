@@ -10,7 +10,8 @@ import (
 	"alpenglow/web"
 )
 
-// A lesson's report is its teachers' alone, in every form; of it the next lesson begins, on a board with ids of its own.
+// A lesson's report is its teachers' alone, in every form; of it the next lesson begins, on a board with ids of its
+// own.
 func TestReports(t *testing.T) {
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
@@ -48,7 +49,8 @@ func TestReports(t *testing.T) {
 		{ines, report.Wish{Title: "Next", Frames: []string{frame}, Additions: true}, ""},
 		{ines, report.Wish{Title: "Next", Frames: []string{"nowhere"}}, refusal.NoSuchFrame},
 		{ines, report.Wish{Title: "Next", Polls: []string{frame}}, refusal.NoSuchPoll},
-		{ines, report.Wish{Title: "Next"}, refusal.BoardIncorrect}, {ines, report.Wish{Title: "Next", Frames: many}, refusal.BoardIncorrect},
+		{ines, report.Wish{Title: "Next"}, refusal.BoardIncorrect},
+		{ines, report.Wish{Title: "Next", Frames: many}, refusal.BoardIncorrect},
 		{other, report.Wish{Title: "Next", Frames: []string{frame}}, refusal.NotFound},
 	} {
 		var made web.BoardMade

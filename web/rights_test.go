@@ -80,7 +80,8 @@ func TestStudentsRights(t *testing.T) {
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor\nKenji")
 	noorID, at := class.Students[0].ID, "/api/classes/"+class.ID+"/students/"+class.Students[0].ID
-	if got := ines.post("/api/classes/"+class.ID+"/plan", json.RawMessage(`{"sets":[{"id":"a","name":"Labs","groups":[["`+noorID+`"]]}],
+	if got := ines.post("/api/classes/"+class.ID+"/plan",
+		json.RawMessage(`{"sets":[{"id":"a","name":"Labs","groups":[["`+noorID+`"]]}],
 		"apart":[["`+noorID+`","`+class.Students[1].ID+`"]],"seats":{"rows":1,"columns":2,"at":["","`+noorID+`"]}}`), nil); got != "" {
 		t.Fatal(got)
 	}
@@ -102,14 +103,17 @@ func TestStudentsRights(t *testing.T) {
 	}
 	var marks, changes, pictures int
 	for query, n := range map[string]*int{`SELECT count(*) FROM marks WHERE mark->>'author' = $1`: &marks,
-		`SELECT count(*) FROM log WHERE author = $1`: &changes, `SELECT count(*) FROM pictures WHERE author = $1`: &pictures} {
+		`SELECT count(*) FROM log WHERE author = $1`:      &changes,
+		`SELECT count(*) FROM pictures WHERE author = $1`: &pictures} {
 		if err := db.Get(n, query, me); err != nil {
 			t.Fatal(err)
 		}
 	}
 	l := d.Lessons[0]
-	if len(l.Work) != marks || len(l.Changes) != changes || len(l.Pictures) != pictures || marks != 3 || pictures != 1 ||
-		len(l.Asked) != 1 || len(l.Told) != 1 || l.Picked != 1 || l.Looked == nil ||
+	if len(l.Work) != marks || len(l.Changes) != changes || len(l.Pictures) != pictures || marks != 3 ||
+		pictures != 1 ||
+		len(l.Asked) != 1 || len(l.Told) != 1 || l.Picked != 1 ||
+		l.Looked == nil ||
 		len(l.Steered) != 1 ||
 		l.Steered[0].Text != "lock" ||
 		len(l.Remarks) != 1 ||
@@ -200,7 +204,8 @@ func (h *house) lessonOf(ines *visitor, class string) rightsRun {
 	var boards web.Boards
 	ines.get("/api/boards", &boards)
 	var started web.Started
-	if got := ines.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: class, Listed: true, Pace: session.Led},
+	if got := ines.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Class: class, Listed: true,
+		Pace: session.Led},
 		&started); got != "" {
 		h.t.Fatal(got)
 	}
@@ -259,11 +264,13 @@ func (h *house) lessonOf(ines *visitor, class string) rightsRun {
 			ID:    store.NewID(),
 			Sheet: shared,
 			Step: sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 300,
-				W: 200, H: 200, Body: lesson.Body{Kind: lesson.KindPicture, Picture: &lesson.Picture{Picture: up.Picture}}}},
+				W: 200, H: 200, Body: lesson.Body{Kind: lesson.KindPicture,
+					Picture: &lesson.Picture{Picture: up.Picture}}}},
 		},
 	)
 	for _, w := range []voices.Word{{Kind: voices.KindAsk, Ask: &voices.Ask{ID: store.NewID(), Text: "Why two?"}},
-		{Kind: voices.KindDone, Done: &voices.Done{Frame: "shared", Yes: true}}, {Kind: voices.KindHelp, Help: &voices.Help{Yes: true}}} {
+		{Kind: voices.KindDone, Done: &voices.Done{Frame: "shared", Yes: true}},
+		{Kind: voices.KindHelp, Help: &voices.Help{Yes: true}}} {
 		if code := n.call(live.MethodSay, w, nil); code != "" {
 			h.t.Fatal("say", w.Kind, code)
 		}

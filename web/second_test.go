@@ -152,7 +152,8 @@ func TestSecondFactorOfAll(t *testing.T) {
 			}
 		}
 	}
-	if got := h.visitor().post("/api/sign-in", web.SignIn{Email: "ines@ternharbour.example", Password: "moon-and-tides"}, nil); got != "" {
+	if got := h.visitor().post("/api/sign-in", web.SignIn{Email: "ines@ternharbour.example",
+		Password: "moon-and-tides"}, nil); got != "" {
 		t.Errorf("without the lost one: %q", got)
 	}
 	var journal web.Journal
@@ -193,7 +194,8 @@ func TestMail(t *testing.T) {
 	h := newHouse(t)
 	rosa := h.administrator()
 	var link web.InviteLink
-	if got := rosa.post("/api/staff/invitations", web.Invite{Email: "emil@ternharbour.example", Role: account.Teacher}, &link); got != "" ||
+	if got := rosa.post("/api/staff/invitations", web.Invite{Email: "emil@ternharbour.example",
+		Role: account.Teacher}, &link); got != "" ||
 		link.Mailed != "emil@ternharbour.example" {
 		t.Fatalf("%q %+v", got, link)
 	}
@@ -209,7 +211,8 @@ func TestMail(t *testing.T) {
 	if got := rosa.remove("/api/staff/invitations/" + staff.Invitations[0].ID); got != "" {
 		t.Fatal(got)
 	}
-	if got := h.visitor().post("/api/invitation/check", web.InvitationToken{Token: tokenOf(link.Link)}, nil); got != refusal.InvitationGone {
+	if got := h.visitor().post("/api/invitation/check", web.InvitationToken{Token: tokenOf(link.Link)},
+		nil); got != refusal.InvitationGone {
 		t.Errorf("withdrawn: %q", got)
 	}
 	if sent := h.mails(); len(sent) != 0 {
@@ -294,7 +297,8 @@ func TestNameless(t *testing.T) {
 	var boards web.Boards
 	ines.get("/api/boards", &boards)
 	var started web.Started
-	if got := ines.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Pace: session.Led, Nameless: true},
+	if got := ines.post("/api/boards/"+boards.Boards[0].ID+"/sessions", web.StartSession{Pace: session.Led,
+		Nameless: true},
 		&started); got != "" {
 		t.Fatal(got)
 	}

@@ -173,7 +173,8 @@ func TestStaff(t *testing.T) {
 	if err := db.Get(&admins, `SELECT count(*) FROM teachers WHERE role = 'administrator'`); err != nil || admins != 1 {
 		t.Fatalf("%d administrators after %q: %v", admins, codes, err)
 	}
-	if _, err := db.Exec(`UPDATE teachers SET role = CASE WHEN id = $1 THEN 'administrator' ELSE 'teacher' END`, me); err != nil {
+	if _, err := db.Exec(`UPDATE teachers SET role = CASE WHEN id = $1 THEN 'administrator' ELSE 'teacher' END`,
+		me); err != nil {
 		t.Fatal(err)
 	}
 	// Links that an administrator has made are good no longer than they are one.

@@ -55,7 +55,8 @@ func (v *visitor) teaches(class string, listed bool) string {
 		v.t.Fatal(code)
 	}
 	var started web.Started
-	if code := v.post("/api/boards/"+board.Board+"/sessions", web.StartSession{Class: class, Listed: listed, Pace: session.Led},
+	if code := v.post("/api/boards/"+board.Board+"/sessions", web.StartSession{Class: class, Listed: listed,
+		Pace: session.Led},
 		&started); code != "" {
 		v.t.Fatal(code)
 	}
@@ -200,11 +201,13 @@ func TestTying(t *testing.T) {
 	kenji := class.Students[1].ID
 	elsewhere := other.class("8 Rowan", "Kenji").Students[0].ID
 	for what, got := range map[string]refusal.Code{
-		"by another teacher":       other.post(at+"/student", web.TieStudent{Student: kenji}, nil),
-		"to another class's":       ines.post(at+"/student", web.TieStudent{Student: elsewhere}, nil),
-		"likely, another teacher":  other.get(at+"/likely", nil),
-		"somebody of no lesson":    ines.post("/api/sessions/"+run+"/people/"+kenji+"/student", web.TieStudent{Student: kenji}, nil),
-		"an id that is none":       ines.post("/api/sessions/"+run+"/people/x/student", web.TieStudent{Student: kenji}, nil),
+		"by another teacher":      other.post(at+"/student", web.TieStudent{Student: kenji}, nil),
+		"to another class's":      ines.post(at+"/student", web.TieStudent{Student: elsewhere}, nil),
+		"likely, another teacher": other.get(at+"/likely", nil),
+		"somebody of no lesson": ines.post("/api/sessions/"+run+"/people/"+kenji+"/student",
+			web.TieStudent{Student: kenji}, nil),
+		"an id that is none": ines.post("/api/sessions/"+run+"/people/x/student",
+			web.TieStudent{Student: kenji}, nil),
 		"a student who is no UUID": ines.post(at+"/student", web.TieStudent{Student: "x"}, nil),
 	} {
 		if got != refusal.NotFound {
@@ -234,10 +237,11 @@ func TestStudentsOverTheYear(t *testing.T) {
 	h.student(ines.code(run), "Kenji M.")
 	noor, kenji, twin := rowan.Students[0].ID, rowan.Students[1].ID, rowan.Students[2].ID
 	for what, got := range map[string]refusal.Code{
-		"moved to a colleague's":   ines.post(at+"/students/"+noor+"/move", web.MoveStudent{To: theirs.ID}, nil),
-		"moved by a colleague":     other.post(at+"/students/"+noor+"/move", web.MoveStudent{To: theirs.ID}, nil),
-		"moved to where they are":  ines.post(at+"/students/"+noor+"/move", web.MoveStudent{To: rowan.ID}, nil),
-		"merged across classes":    ines.post(at+"/students/"+noor+"/merge", web.MergeStudents{With: larch.Students[0].ID}, nil),
+		"moved to a colleague's":  ines.post(at+"/students/"+noor+"/move", web.MoveStudent{To: theirs.ID}, nil),
+		"moved by a colleague":    other.post(at+"/students/"+noor+"/move", web.MoveStudent{To: theirs.ID}, nil),
+		"moved to where they are": ines.post(at+"/students/"+noor+"/move", web.MoveStudent{To: rowan.ID}, nil),
+		"merged across classes": ines.post(at+"/students/"+noor+"/merge",
+			web.MergeStudents{With: larch.Students[0].ID}, nil),
 		"merged with themselves":   ines.post(at+"/students/"+noor+"/merge", web.MergeStudents{With: noor}, nil),
 		"merged by a colleague":    other.post(at+"/students/"+noor+"/merge", web.MergeStudents{With: kenji}, nil),
 		"next year of a colleague": other.post(at+"/next", web.NextYear{Name: "9 Rowan"}, nil),

@@ -128,13 +128,15 @@ func TestChangedInLesson(t *testing.T) {
 	for name, c := range map[string]struct{ got, want refusal.Code }{
 		"by another teacher": {take(other, want[0]), refusal.NotFound},
 		"by nobody":          {take(h.visitor(), want[0]), refusal.SignInNeeded},
-		"another frame":      {take(teacher, prepare.Difference{What: "words", Frame: "elsewhere"}), refusal.NoSuchFrame},
-		"something else":     {take(teacher, prepare.Difference{What: "everything", Frame: frame}), refusal.Malformed},
+		"another frame": {take(teacher, prepare.Difference{What: "words", Frame: "elsewhere"}),
+			refusal.NoSuchFrame},
+		"something else": {take(teacher, prepare.Difference{What: "everything", Frame: frame}), refusal.Malformed},
 		"deleting the lesson's board": {teacher.post("/api/boards/"+id+"/card", web.SetCard{Deleted: &yes}, nil),
 			refusal.NotFound},
-		"a link to it":          {teacher.post("/api/boards/"+id+"/link", struct{}{}, nil), refusal.NotFound},
-		"starting it once more": {teacher.post("/api/boards/"+id+"/sessions", web.StartSession{Pace: "led"}, nil), refusal.NotFound},
-		"the lesson is over":    {teacher.post("/api/sessions/"+id+"/end", struct{}{}, nil), ""},
+		"a link to it": {teacher.post("/api/boards/"+id+"/link", struct{}{}, nil), refusal.NotFound},
+		"starting it once more": {teacher.post("/api/boards/"+id+"/sessions", web.StartSession{Pace: "led"}, nil),
+			refusal.NotFound},
+		"the lesson is over": {teacher.post("/api/sessions/"+id+"/end", struct{}{}, nil), ""},
 	} {
 		if c.got != c.want {
 			t.Errorf("%s: %q, want %q", name, c.got, c.want)

@@ -37,7 +37,8 @@ type BoardMade struct {
 // Found lists the frames on which the searched words were found, board by board.
 type Found struct {
 	Frames []FoundFrame `json:"frames"`
-	// Said are words of students in lessons, the latest first; Lessons are those by whose title or class they were found.
+	// Said are words of students in lessons, the latest first; Lessons are those by whose title or class they were
+	// found.
 	Said    []FoundSaid   `json:"said"`
 	Lessons []SessionItem `json:"lessons"`
 }

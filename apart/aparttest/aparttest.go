@@ -19,7 +19,8 @@ func Run(tests func() int) int {
 		defer os.RemoveAll(dir)
 		Program = filepath.Join(dir, "alpenglow")
 		var said []byte
-		if said, err = exec.Command("go", "build", "-o", Program, "alpenglow/cmd/alpenglow").CombinedOutput(); err != nil {
+		if said, err = exec.Command("go", "build", "-o", Program,
+			"alpenglow/cmd/alpenglow").CombinedOutput(); err != nil {
 			fmt.Fprintln(os.Stderr, string(said))
 		}
 	}

@@ -199,7 +199,8 @@ func farNumbers(ctx context.Context, a *assault) (string, error) {
 		return "", err
 	}
 	far := sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: store.NewID(), X: 10, Y: 10, Body: lesson.Body{
-		Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: []float64{1e20, 1e20, .5, 0, 0, .5}, Ink: "night", Width: 4}}}}
+		Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Points: []float64{1e20, 1e20, .5, 0, 0, .5}, Ink: "night",
+			Width: 4}}}}
 	return repeat(ctx, "messages", func() (int, error) { return h.ops(ctx, far) })
 }
 

@@ -37,7 +37,8 @@ func TestCheckPassword(t *testing.T) {
 		{"inesaldana12", refusal.PasswordCommon},
 		{"alpenglow2026", refusal.PasswordCommon},
 	} {
-		if got := code(account.CheckPassword(false, c.password, "Ines Aldana", "ines.aldana@tern-harbour.example")); got != c.want {
+		if got := code(account.CheckPassword(false, c.password, "Ines Aldana",
+			"ines.aldana@tern-harbour.example")); got != c.want {
 			t.Errorf("%q: %q, want %q", c.password, got, c.want)
 		}
 	}
@@ -65,7 +66,8 @@ func TestCheckEmailAndName(t *testing.T) {
 			t.Errorf("%q is kept as %q, %v", email, got, err)
 		}
 	}
-	for name, want := range map[string]refusal.Code{"  Ines   Aldana ": "", "": refusal.NameEmpty, " \t": refusal.NameEmpty,
+	for name, want := range map[string]refusal.Code{"  Ines   Aldana ": "", "": refusal.NameEmpty,
+		" \t":                   refusal.NameEmpty,
 		strings.Repeat("é", 81): refusal.NameTooLong, "a\u202eb": refusal.NameControl, "علا": ""} {
 		got, err := account.CheckName(name)
 		if code(err) != want || want == "" && got != strings.Join(strings.Fields(name), " ") {

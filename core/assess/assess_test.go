@@ -36,16 +36,17 @@ func TestJudge(t *testing.T) {
 		level  string
 		no     refusal.Code
 	}{
-		"a level":                 {assess.Said{Level: level(3)}, nil, "Going further", ""},
-		"a comment alone":         {assess.Said{Comment: "Well seen."}, nil, "", ""},
-		"nothing":                 {assess.Said{}, &before, "", ""},
-		"the level stays":         {assess.Said{Keeps: true, Comment: "and a word"}, &before, "Not yet", ""},
-		"none stays":              {assess.Said{Keeps: true, Comment: "a word"}, nil, "", ""},
-		"the same level again":    {assess.Said{Level: level(0), Comment: "and a word"}, &before, "Beginning", ""},
-		"another one":             {assess.Said{Level: level(1)}, &before, "On the way", ""},
-		"below the scale":         {assess.Said{Level: level(-1)}, nil, "", refusal.NoSuchLevel},
-		"above the scale":         {assess.Said{Level: level(4)}, nil, "", refusal.NoSuchLevel},
-		"a comment without end":   {assess.Said{Comment: strings.Repeat("x", assess.MaxComment+1)}, nil, "", refusal.TextTooLong},
+		"a level":              {assess.Said{Level: level(3)}, nil, "Going further", ""},
+		"a comment alone":      {assess.Said{Comment: "Well seen."}, nil, "", ""},
+		"nothing":              {assess.Said{}, &before, "", ""},
+		"the level stays":      {assess.Said{Keeps: true, Comment: "and a word"}, &before, "Not yet", ""},
+		"none stays":           {assess.Said{Keeps: true, Comment: "a word"}, nil, "", ""},
+		"the same level again": {assess.Said{Level: level(0), Comment: "and a word"}, &before, "Beginning", ""},
+		"another one":          {assess.Said{Level: level(1)}, &before, "On the way", ""},
+		"below the scale":      {assess.Said{Level: level(-1)}, nil, "", refusal.NoSuchLevel},
+		"above the scale":      {assess.Said{Level: level(4)}, nil, "", refusal.NoSuchLevel},
+		"a comment without end": {assess.Said{Comment: strings.Repeat("x", assess.MaxComment+1)}, nil, "",
+			refusal.TextTooLong},
 		"a comment that turns":    {assess.Said{Comment: "a\u202eb"}, nil, "", refusal.TextControl},
 		"blanks and no level":     {assess.Said{Comment: " \n"}, nil, "", ""},
 		"above, beside a comment": {assess.Said{Level: level(9), Comment: "x"}, &before, "", refusal.NoSuchLevel},
@@ -152,7 +153,8 @@ func lessonOfTwo() (record.Record, session.State) {
 			answer(
 				"ada",
 				"a",
-			), answer("bo", "b"), note("ada", "n1", "Ada's note", ""), note("ada", "n2", "SECRET hidden", lesson.Hidden),
+			), answer("bo", "b"), note("ada", "n1", "Ada's note", ""), note("ada", "n2", "SECRET hidden",
+				lesson.Hidden),
 			note("bo", "n3", "SECRET note of Bo's", "")},
 	)
 	return kept, session.State{Polls: map[string]poll.State{"q1": {Phase: poll.Closed, Round: 1}}}
@@ -203,7 +205,8 @@ func TestIn(t *testing.T) {
 		{Student: "ada"}: "", {Student: "ada", Frame: "f1", Mark: "q1"}: "", {Student: "ada", Frame: "f3"}: "",
 		{Student: "ada", Frame: "f2", Mark: "n1"}: "", {Student: "ada", Frame: "f2", Mark: "n3"}: refusal.NoSuchMark,
 		{Student: "cem"}: refusal.NoSuchWork, {Student: "ada", Frame: "f9"}: refusal.NoSuchFrame,
-		{Student: "ada", Mark: "n1"}: refusal.NoSuchFrame, {Student: "ada", Frame: "f1", Mark: "q1~2"}: refusal.NoSuchMark,
+		{Student: "ada", Mark: "n1"}: refusal.NoSuchFrame, {Student: "ada", Frame: "f1",
+			Mark: "q1~2"}: refusal.NoSuchMark,
 	} {
 		if err := p.In(kept); no == "" && err != nil || no != "" && !errors.Is(err, refusal.New(no)) {
 			t.Errorf("%+v: %v, want %s", p, err, no)
@@ -222,7 +225,8 @@ func TestAgree(t *testing.T) {
 		all = append(all, assess.Judged{Piece: assess.Piece{Student: fmt.Sprint(piece)}, By: by,
 			Level: &assess.Level{At: at - 1, Scale: scale}})
 	}
-	for i, p := range [][2]int{{3, 3}, {2, 3}, {4, 4}, {1, 2}, {3, 3}, {2, 2}, {4, 3}, {1, 1}, {3, 4}, {2, 2}, {4, 4}, {3, 2}} {
+	for i, p := range [][2]int{{3, 3}, {2, 3}, {4, 4}, {1, 2}, {3, 3}, {2, 2}, {4, 3}, {1, 1}, {3, 4}, {2, 2}, {4, 4},
+		{3, 2}} {
 		put("one", i, p[0], scale)
 		put("two", i, p[1], scale)
 	}
@@ -265,7 +269,8 @@ func TestLevels(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for at, want := range map[string]string{"A1": "student", "D1": "2. Notes", "A2": "Ada", "C2": "=1+1", "D2": "Secure",
+	for at, want := range map[string]string{"A1": "student", "D1": "2. Notes", "A2": "Ada", "C2": "=1+1",
+		"D2": "Secure",
 		"D3": "Secure", "E3": "Good.", "A4": "Secure"} {
 		if got, err := f.GetCellValue("levels", at); err != nil || got != want {
 			t.Errorf("%s: %q, want %q, %v", at, got, want, err)

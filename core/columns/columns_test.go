@@ -111,10 +111,12 @@ func TestRoom(t *testing.T) {
 		taken []place.Box
 		want  place.Box
 	}{
-		"nothing prepared":    {nil, frame},
-		"a table at the left": {[]place.Box{{X: 60, Y: 170, W: 600, H: 240}}, place.Box{X: 20, Y: 420, W: 1560, H: 560}},
-		"a tall picture":      {[]place.Box{{X: 20, Y: 140, W: 500, H: 800}}, place.Box{X: 520, Y: 140, W: 1060, H: 840}},
-		"everything taken":    {[]place.Box{frame}, frame},
+		"nothing prepared": {nil, frame},
+		"a table at the left": {[]place.Box{{X: 60, Y: 170, W: 600, H: 240}}, place.Box{X: 20, Y: 420, W: 1560,
+			H: 560}},
+		"a tall picture": {[]place.Box{{X: 20, Y: 140, W: 500, H: 800}}, place.Box{X: 520, Y: 140, W: 1060,
+			H: 840}},
+		"everything taken": {[]place.Box{frame}, frame},
 	} {
 		if got := columns.Room(frame, c.taken); got != c.want {
 			t.Errorf("%s: %v, want %v", name, got, c.want)
@@ -135,8 +137,9 @@ func TestInOrder(t *testing.T) {
 		note(4, "noor", -1, "moss"),
 	}
 	name := func(author string) string { return author }
-	for order, want := range map[lesson.Order]string{lesson.OrderCame: "n1 n2 n3 n4 ", lesson.OrderAgreed: "n2 n3 n1 n4 ",
-		lesson.OrderName: "n2 n3 n1 n4 ", lesson.OrderTint: "n2 n1 n3 n4 ", lesson.OrderHand: "n4 n2 n3 n1 "} {
+	for order, want := range map[lesson.Order]string{lesson.OrderCame: "n1 n2 n3 n4 ",
+		lesson.OrderAgreed: "n2 n3 n1 n4 ",
+		lesson.OrderName:   "n2 n3 n1 n4 ", lesson.OrderTint: "n2 n1 n3 n4 ", lesson.OrderHand: "n4 n2 n3 n1 "} {
 		got := ""
 		for _, e := range columns.InOrder(lesson.Layout{Order: order}, all, name) {
 			got += e.ID + " "

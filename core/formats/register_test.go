@@ -62,7 +62,8 @@ func TestReadRegister(t *testing.T) {
 	}{
 		"no archive":    {[]byte("sourcedId"), refusal.FileUnreadable},
 		"files missing": {zipped(t, map[string]string{"classes.csv": "sourcedId,title\n"}), refusal.FileUnreadable},
-		"unpacked 80 MiB": {zipped(t, map[string]string{"classes.csv": string(make([]byte, 80<<20)), "users.csv": "", "enrollments.csv": ""}),
+		"unpacked 80 MiB": {zipped(t, map[string]string{"classes.csv": string(make([]byte, 80<<20)), "users.csv": "",
+			"enrollments.csv": ""}),
 			refusal.FileHuge},
 	} {
 		if _, err := formats.ReadRegister(c.data); refusal.Of(err) == nil || refusal.Of(err).Code != c.want {

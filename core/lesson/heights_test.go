@@ -83,10 +83,12 @@ func TestHeightsForTheInterface(t *testing.T) {
 		size := float64(18 + 2*r.IntN(20))
 		e := lesson.Element{W: float64(240 + 10*r.IntN(60)), H: 20, Body: lesson.Body{Kind: lesson.KindText,
 			Text: &lesson.Text{Text: some(r, language), Size: size, Ink: "night", Bold: r.IntN(3) == 0,
-				List: []lesson.List{lesson.ListNone, lesson.ListNone, lesson.ListBullets, lesson.ListNumbers}[r.IntN(4)]}}}
+				List: []lesson.List{lesson.ListNone, lesson.ListNone, lesson.ListBullets,
+					lesson.ListNumbers}[r.IntN(4)]}}}
 		cases = append(cases, tall{language, e, e.Tall(), size * 1.35})
 	}
-	for _, language := range []string{"latin", "latin", "latin", "arabic", "arabic", "devanagari", "devanagari", "chinese",
+	for _, language := range []string{"latin", "latin", "latin", "arabic", "arabic", "devanagari", "devanagari",
+		"chinese",
 		"emoji", "long", "long", "cyrillic", "greek", "hebrew"} {
 		for range 18 {
 			note(language)

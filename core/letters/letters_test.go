@@ -33,7 +33,8 @@ func TestLines(t *testing.T) {
 // Whatever is broken into lines is whole when put together again, no line but
 // one of a single letter is too wide, and lines do not get more when there is more room.
 func FuzzLines(f *testing.F) {
-	for _, text := range []string{"", "tide", "المد والجزر\nمرتين", "ज्वार-भाटा दो बार", "👩‍🚀🇺🇦👍🏽 moon", "a\tb  c ", "é̂x"} {
+	for _, text := range []string{"", "tide", "المد والجزر\nمرتين", "ज्वार-भाटा दो बार", "👩‍🚀🇺🇦👍🏽 moon", "a\tb  c ",
+		"é̂x"} {
 		f.Add(text, 120.0)
 	}
 	f.Fuzz(func(t *testing.T, text string, width float64) {

@@ -84,8 +84,10 @@ func TestOf(t *testing.T) {
 		t.Errorf("%+v", n)
 	}
 	m := got.Moved
-	if m.Of != 3 || m.Kept != 1 || m.Learned != 1 || m.Lost != 0 || *m.Chance != 1 || math.Abs(*m.ClassGain-.5) > 1e-12 ||
-		m.Band != measure.Medium || *m.MeanGain != .5 ||
+	if m.Of != 3 || m.Kept != 1 || m.Learned != 1 || m.Lost != 0 || *m.Chance != 1 ||
+		math.Abs(*m.ClassGain-.5) > 1e-12 ||
+		m.Band != measure.Medium ||
+		*m.MeanGain != .5 ||
 		m.MeanOf != 2 ||
 		len(m.Flows) != 3 {
 		t.Errorf("%+v", m)
@@ -185,8 +187,10 @@ func BenchmarkOf(b *testing.B) {
 		value    func(i int) poll.Value
 	}{
 		"choice": {question(), func(i int) poll.Value { return poll.Choose([]string{"week", "month", "year"}[i%3]) }},
-		"number": {poll.Question{Body: poll.Body{Kind: poll.KindNumber, Number: &poll.Number{Language: "de", Answer: "29,53",
-			Tolerance: number.Tolerance{Is: number.Relative, Below: "2", Above: "2"}, Unit: "days", UnitRule: poll.MayUnit,
+		"number": {poll.Question{Body: poll.Body{Kind: poll.KindNumber, Number: &poll.Number{Language: "de",
+			Answer:    "29,53",
+			Tolerance: number.Tolerance{Is: number.Relative, Below: "2", Above: "2"}, Unit: "days",
+			UnitRule: poll.MayUnit,
 			Mistakes: []poll.NumberMistake{{Name: "half", From: "14,77"}, {Name: "year", From: "360", To: "370"}}}}},
 			func(i int) poll.Value {
 				return poll.Value{Kind: poll.KindNumber, Number: &poll.Written{Text: fmt.Sprint(i, " h")}}

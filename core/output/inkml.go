@@ -78,8 +78,11 @@ func (l Leaf) inkML(to io.Writer) error {
 			}
 			file.Brushes = append(file.Brushes, b)
 		}
-		file.Traces = append(file.Traces, inkTrace{fmt.Sprintf("trace%d", len(file.Traces)+1), "#" + brushes[key], "#frame",
-			trace(e)})
+		file.Traces = append(
+			file.Traces,
+			inkTrace{fmt.Sprintf("trace%d", len(file.Traces)+1), "#" + brushes[key], "#frame",
+				trace(e)},
+		)
 	}
 	if _, err := io.WriteString(to, xml.Header); err != nil {
 		return err

@@ -70,7 +70,10 @@ func (l Leaf) File(at int) string {
 // Plain makes a file's name of words: letters and digits of any writing, and hyphens between them.
 func Plain(words string) string {
 	const most = 60
-	parts := strings.FieldsFunc(words, func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) && !unicode.IsMark(r) })
+	parts := strings.FieldsFunc(
+		words,
+		func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) && !unicode.IsMark(r) },
+	)
 	name := []rune(strings.ToLower(strings.Join(parts, "-")))
 	if len(name) > most {
 		name = name[:most]
@@ -186,7 +189,10 @@ func withAnswers(on record.OnFrame, student string) []lesson.Element {
 	marks := slices.Clone(on.Marks)
 	for _, a := range on.Answers {
 		marks = append(marks, lesson.Element{Author: student, At: a.At,
-			Body: lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: a.Poll, Round: a.Round, Value: a.Value}}})
+			Body: lesson.Body{
+				Kind:   lesson.KindAnswer,
+				Answer: &lesson.Answer{Poll: a.Poll, Round: a.Round, Value: a.Value},
+			}})
 	}
 	return marks
 }

@@ -109,7 +109,8 @@ func (w *Wish) Check() error {
 	}
 	f, known := forms[w.Form]
 	if !known || !slices.Contains(Whats, w.What) || f.list != (w.What == Notes) ||
-		!slices.Contains(Papers, w.Paper) || !slices.Contains(PerPages, w.PerPage) || !slices.Contains(Widths, w.Width) {
+		!slices.Contains(Papers, w.Paper) || !slices.Contains(PerPages, w.PerPage) ||
+		!slices.Contains(Widths, w.Width) {
 		return bad
 	}
 	if len(w.Frames) > lesson.MaxFrames || len(w.Students) > mostStudents {

@@ -61,7 +61,10 @@ func source(students, frames int) output.Source {
 			line := lesson.Element{ID: fmt.Sprint("l", n, i), Author: who, X: 400, Y: 500, W: 300, H: 100,
 				Body: lesson.Body{Kind: lesson.KindStroke, Stroke: &lesson.Stroke{Ink: "ember", Width: 6,
 					Points: []float64{0, 0, .5, 100, 100, .7, 300, 20, .5}}}}
-			on := []lesson.Element{note(fmt.Sprint("n", n, i), who, fmt.Sprintf("=seen by %d # on *%d*", n, i), 500), line}
+			on := []lesson.Element{
+				note(fmt.Sprint("n", n, i), who, fmt.Sprintf("=seen by %d # on *%d*", n, i), 500),
+				line,
+			}
 			s.On = append(s.On, output.Sheet{Frame: f.ID, Owner: who, Marks: on})
 			for _, e := range on {
 				marks = append(marks, record.Mark{Frame: f.ID, Element: e})
@@ -147,7 +150,9 @@ func TestNothingForTheClassThatItMayNotSee(t *testing.T) {
 func TestForms(t *testing.T) {
 	s := source(4, 3)
 	level := assess.Level{At: 1, Scale: []settings.Level{{Name: "not yet"}, {Name: "well on the way"}}}
-	s.Judged = []assess.Judged{{Piece: assess.Piece{Student: "s1", Frame: "f1"}, Level: &level, Comment: "Look at the neap tide"}}
+	s.Judged = []assess.Judged{
+		{Piece: assess.Piece{Student: "s1", Frame: "f1"}, Level: &level, Comment: "Look at the neap tide"},
+	}
 	for _, form := range []output.Form{output.PDF, output.PNG, output.SVG, output.InkML} {
 		w := output.Wish{What: output.Students, Form: form, Names: true, Judged: true, PerPage: 4}
 		if err := w.Check(); err != nil {
@@ -159,7 +164,8 @@ func TestForms(t *testing.T) {
 		}
 		var file bytes.Buffer
 		last := 0
-		if err := w.Write(context.Background(), &file, leaves, "Moon and tides", nil, func(n int) { last = n }); err != nil {
+		if err := w.Write(context.Background(), &file, leaves, "Moon and tides", nil,
+			func(n int) { last = n }); err != nil {
 			t.Fatal(err)
 		}
 		if last != 12 {
@@ -226,7 +232,8 @@ func TestLists(t *testing.T) {
 	}
 	file.Reset()
 	w.Form = output.Markdown
-	if err := w.WriteList(&file, s.Board, list); err != nil || !strings.Contains(file.String(), `seen by 0 \# on \*1\*`) ||
+	if err := w.WriteList(&file, s.Board, list); err != nil ||
+		!strings.Contains(file.String(), `seen by 0 \# on \*1\*`) ||
 		!strings.Contains(file.String(), "\n## 2\\. Tides 1\n") {
 		t.Errorf("%s, %v", file.String(), err)
 	}

@@ -89,7 +89,8 @@ func roomOn(f lesson.Frame, fixed []lesson.Element) place.Box {
 				H: b.H + 2*columns.Gap})
 		}
 	}
-	return columns.Room(place.Box{X: rim, Y: top, W: lesson.FrameWidth - 2*rim, H: lesson.FrameHeight - rim - top}, taken)
+	return columns.Room(place.Box{X: rim, Y: top, W: lesson.FrameWidth - 2*rim, H: lesson.FrameHeight - rim - top},
+		taken)
 }
 
 // heading paints a column's heading and its prompt, and how many notes are beyond what is seen.

@@ -108,7 +108,8 @@ func TestPaintings(t *testing.T) {
 		out.Add(paint.Page{W: 842, H: 595, Title: s.Name, Cells: []paint.Cell{{X: 21, Y: 20, K: 0.5, Painting: p}}})
 		said = append(said, words(s)...)
 	}
-	for _, k := range []lesson.Kind{lesson.KindNote, lesson.KindText, lesson.KindStroke, lesson.KindShape, lesson.KindConnector,
+	for _, k := range []lesson.Kind{lesson.KindNote, lesson.KindText, lesson.KindStroke, lesson.KindShape,
+		lesson.KindConnector,
 		lesson.KindStamp, lesson.KindPicture, lesson.KindLink, lesson.KindTable, lesson.KindCover} {
 		if !kinds[k] {
 			t.Errorf("no frame shows a mark of kind %s", k)
@@ -147,8 +148,9 @@ func TestTextOfEveryWriting(t *testing.T) {
 	for language, want := range map[string]string{
 		"latin": "The Moon: 29.53 days, naïve żółw thủy triều fi ffl AVATAR", "cyrillic": "Прилив наступает позже",
 		"greek": "Η παλίρροια έρχεται αργότερα", "arabic": "المدّ العالي يتأخر كل يوم", "numbers": "يوم نحو 50 دقيقة",
-		"hebrew": "הגאות מתאחרת בכל יום", "devanagari": "चंद्रमा पृथ्वी के चारों ओर घूमता है श्रृंखला", "chinese": "满月和新月时潮水涨得最高",
-		"emoji": "🌕 🌊 👍🏽 🇺🇦 🐟", "both": "the word المدّ means tide", "joined": "لا يتأخر",
+		"hebrew": "הגאות מתאחרת בכל יום", "devanagari": "चंद्रमा पृथ्वी के चारों ओर घूमता है श्रृंखला",
+		"chinese": "满月和新月时潮水涨得最高",
+		"emoji":   "🌕 🌊 👍🏽 🇺🇦 🐟", "both": "the word المدّ means tide", "joined": "لا يتأخر",
 	} {
 		mark := lesson.Element{ID: "1", X: 20, Y: 20, W: 1500, H: 60,
 			Body: lesson.Body{Kind: lesson.KindText, Text: &lesson.Text{Text: want, Size: 40, Ink: "night"}}}

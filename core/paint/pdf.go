@@ -63,7 +63,13 @@ const (
 
 // NewPDF begins a file.
 func NewPDF(to io.Writer, pictures Pictures) *PDF {
-	p := &PDF{to: to, pictures: pictures, states: map[state]int{}, images: map[string]placed{}, places: make([]int64, contents)}
+	p := &PDF{
+		to:       to,
+		pictures: pictures,
+		states:   map[state]int{},
+		images:   map[string]placed{},
+		places:   make([]int64, contents),
+	}
 	p.write("%%PDF-1.7\n%%\xe2\xe3\xcf\xd3\n")
 	return p
 }
@@ -142,7 +148,8 @@ func leads(i Item, m Matrix, high float64) string {
 func (p *PDF) item(b *bytes.Buffer, i Item) {
 	b.WriteString("q ")
 	if i.At != still {
-		fmt.Fprintf(b, "%s %s %s %s %s %s cm ", fine(i.At.A), fine(i.At.B), fine(i.At.C), fine(i.At.D), num(i.At.E), num(i.At.F))
+		fmt.Fprintf(b, "%s %s %s %s %s %s cm ", fine(i.At.A), fine(i.At.B), fine(i.At.C), fine(i.At.D), num(i.At.E),
+			num(i.At.F))
 	}
 	if s := (state{i.Alpha, i.Mix}); s != (state{1, Over}) {
 		if p.states[s] == 0 {
@@ -193,8 +200,8 @@ func operators(path Path) string {
 			fmt.Fprintf(&b, "%s %s %s %s %s %s c ", num(x+2*(q[0][0]-x)/3), num(y+2*(q[0][1]-y)/3),
 				num(q[1][0]+2*(q[0][0]-q[1][0])/3), num(q[1][1]+2*(q[0][1]-q[1][1])/3), num(q[1][0]), num(q[1][1]))
 		case cubicTo:
-			fmt.Fprintf(&b, "%s %s %s %s %s %s c ", num(q[0][0]), num(q[0][1]), num(q[1][0]), num(q[1][1]), num(q[2][0]),
-				num(q[2][1]))
+			fmt.Fprintf(&b, "%s %s %s %s %s %s c ", num(q[0][0]), num(q[0][1]), num(q[1][0]), num(q[1][1]),
+				num(q[2][0]), num(q[2][1]))
 		case closing:
 			b.WriteString("h ")
 		}
@@ -267,7 +274,8 @@ func (p *PDF) Close(title string) error {
 	}
 	b.WriteString(">>/ExtGState<<")
 	for s, n := range p.states {
-		fmt.Fprintf(&b, "/G%d<</ca %s/CA %[2]s/BM/%s>>", n, fine(s.alpha), [...]string{"Normal", "Multiply", "Screen"}[s.mix])
+		fmt.Fprintf(&b, "/G%d<</ca %s/CA %[2]s/BM/%s>>", n, fine(s.alpha),
+			[...]string{"Normal", "Multiply", "Screen"}[s.mix])
 	}
 	b.WriteString(">>>>")
 	p.object(resources, b.String())
@@ -278,14 +286,18 @@ func (p *PDF) Close(title string) error {
 	p.object(tree, fmt.Sprintf("<</Type/Pages/Count %d/Kids[%s]>>", len(p.pages), b.String()))
 	p.object(about, fmt.Sprintf("<</Title %s>>", hex(title)))
 	p.outline()
-	p.object(catalogue, fmt.Sprintf("<</Type/Catalog/Pages %d 0 R/Outlines %d 0 R/ViewerPreferences<</DisplayDocTitle true>>>>",
-		tree, contents))
+	p.object(
+		catalogue,
+		fmt.Sprintf("<</Type/Catalog/Pages %d 0 R/Outlines %d 0 R/ViewerPreferences<</DisplayDocTitle true>>>>",
+			tree, contents),
+	)
 	from := p.wrote
 	p.write("xref\n0 %d\n0000000000 65535 f \n", len(p.places)+1)
 	for _, at := range p.places {
 		p.write("%010d 00000 n \n", at)
 	}
-	p.write("trailer\n<</Size %d/Root %d 0 R/Info %d 0 R>>\nstartxref\n%d\n%%%%EOF\n", len(p.places)+1, catalogue, about, from)
+	p.write("trailer\n<</Size %d/Root %d 0 R/Info %d 0 R>>\nstartxref\n%d\n%%%%EOF\n", len(p.places)+1, catalogue,
+		about, from)
 	return p.err
 }
 
@@ -304,13 +316,18 @@ func (p *PDF) outline() {
 		if k < len(named)-1 {
 			links += fmt.Sprintf("/Next %d 0 R", first+k+1)
 		}
-		p.object(first+k, fmt.Sprintf("<</Title %s/Parent %d 0 R/Dest[%d 0 R/Fit]%s>>", hex(p.titles[i]), contents, p.pages[i], links))
+		p.object(
+			first+k,
+			fmt.Sprintf("<</Title %s/Parent %d 0 R/Dest[%d 0 R/Fit]%s>>", hex(p.titles[i]), contents, p.pages[i],
+				links),
+		)
 	}
 	if len(named) == 0 {
 		p.object(contents, "<</Type/Outlines>>")
 		return
 	}
-	p.object(contents, fmt.Sprintf("<</Type/Outlines/Count %d/First %d 0 R/Last %d 0 R>>", len(named), first, first+len(named)-1))
+	p.object(contents,
+		fmt.Sprintf("<</Type/Outlines/Count %d/First %d 0 R/Last %d 0 R>>", len(named), first, first+len(named)-1))
 }
 
 func indices[T any](all []T) func(func(int) bool) {

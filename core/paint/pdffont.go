@@ -135,7 +135,8 @@ func (p *PDF) font(f *font3) {
 	p.stream(says, "", toUnicode(f.says), false)
 	p.object(f.object, fmt.Sprintf("<</Type/Font/Subtype/Type3/FontBBox[0 0 0 0]/FontMatrix[%s 0 0 %[1]s 0 0]"+
 		"/FirstChar 1/LastChar %d/Widths[%s]/CharProcs<<%s>>/Encoding<</Type/Encoding/Differences[1 %s]>>"+
-		"/ToUnicode %d 0 R/Resources<<>>>>", fine(1.0/em), len(f.says), wide.String(), procs.String(), differ.String(), says))
+		"/ToUnicode %d 0 R/Resources<<>>>>", fine(1.0/em), len(f.says), wide.String(), procs.String(),
+		differ.String(), says))
 }
 
 // drawing writes how a letter is drawn, Y upwards, in thousandths.

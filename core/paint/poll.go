@@ -24,7 +24,8 @@ func (p *painter) poll(e lesson.Element) {
 	q, chosen := *e.Poll, p.answers[e.ID]
 	p.fill(box(0, 0, e.W, e.H, even(0)), p.of("paper"))
 	s := heavy(askedSize)
-	asked := p.rows(q.Text, 30, 30-(askedLine-askedSize)/2.0, e.W-60, askedLine/float64(askedSize), s, p.of("night"), start)
+	asked := p.rows(q.Text, 30, 30-(askedLine-askedSize)/2.0, e.W-60, askedLine/float64(askedSize), s, p.of("night"),
+		start)
 	offered, top := q.Offers(), max(offeredTop, asked+40)
 	if len(offered) == 0 {
 		if says := q.Says(chosen); chosen.Kind != "" {

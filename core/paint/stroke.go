@@ -76,7 +76,8 @@ func spine(points []vertex, size, streamline float64) []joint {
 		points = []vertex{a}
 		for i := 1; i <= 4; i++ {
 			t := float64(i) / 4
-			points = append(points, vertex{ink.Point{X: a.at.X + t*(b.at.X-a.at.X), Y: a.at.Y + t*(b.at.Y-a.at.Y)}, b.pressure})
+			points = append(points,
+				vertex{ink.Point{X: a.at.X + t*(b.at.X-a.at.X), Y: a.at.Y + t*(b.at.Y-a.at.Y)}, b.pressure})
 		}
 	}
 	joints := []joint{{at: points[0].at, pressure: points[0].pressure}}

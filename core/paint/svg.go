@@ -20,8 +20,12 @@ func (p Painting) SVG(to io.Writer, pictures Pictures) error {
 		w.item(i, pictures)
 	}
 	var head bytes.Buffer
-	fmt.Fprintf(&head, `<svg xmlns="http://www.w3.org/2000/svg" width="%s" height="%s" viewBox="0 0 %[1]s %[2]s" role="img">`,
-		num(p.W), num(p.H))
+	fmt.Fprintf(
+		&head,
+		`<svg xmlns="http://www.w3.org/2000/svg" width="%s" height="%s" viewBox="0 0 %[1]s %[2]s" role="img">`,
+		num(p.W),
+		num(p.H),
+	)
 	head.WriteString("<title>")
 	escape(&head, p.Title)
 	head.WriteString("</title><defs>")
@@ -150,8 +154,16 @@ func (w *svg) picture(p Picture, pictures Pictures) {
 		return
 	}
 	x, y, wide, high := p.place(up.Width, up.Height)
-	fmt.Fprintf(&w.body, `<image x="%s" y="%s" width="%s" height="%s" preserveAspectRatio="none" href="data:%s;base64,%s"/>`,
-		num(x), num(y), num(wide), num(high), up.Type, base64.StdEncoding.EncodeToString(up.Data))
+	fmt.Fprintf(
+		&w.body,
+		`<image x="%s" y="%s" width="%s" height="%s" preserveAspectRatio="none" href="data:%s;base64,%s"/>`,
+		num(x),
+		num(y),
+		num(wide),
+		num(high),
+		up.Type,
+		base64.StdEncoding.EncodeToString(up.Data),
+	)
 }
 
 // get gives a picture; nil where there is none.

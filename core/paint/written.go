@@ -68,7 +68,8 @@ func (p *painter) name(e lesson.Element, size float64) {
 	s := strong(size)
 	shown, wide := cut(name, e.W-2*tabRim, s)
 	p.fill(box(0, -tabHigh, wide+2*tabRim, tabHigh, [4]float64{tabCorner, tabCorner, 0, 0}), p.hue(e.Author))
-	p.lines([]string{shown}, name, tabRim, -tabHigh+(tabHigh-size*lineHeight)/2, wide, lineHeight, s, p.of("paper"), start)
+	p.lines([]string{shown}, name, tabRim, -tabHigh+(tabHigh-size*lineHeight)/2, wide, lineHeight, s, p.of("paper"),
+		start)
 }
 
 // cut shortens words to a width, with dots in the place of what is left away.

@@ -118,7 +118,8 @@ func permute(p []Box, from int, see func([]Box)) {
 }
 
 func TestOpen(t *testing.T) {
-	if got := Open(Box{0, 0, 400, 400}, []Box{{0, 0, 200, 400}, {100, 0, 200, 200}, {-50, -50, 60, 60}}); got != 60_000 {
+	if got := Open(Box{0, 0, 400, 400}, []Box{{0, 0, 200, 400}, {100, 0, 200, 200},
+		{-50, -50, 60, 60}}); got != 60_000 {
 		t.Errorf("open %g, want 60000", got)
 	}
 }

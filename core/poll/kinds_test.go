@@ -143,7 +143,8 @@ func examples() map[poll.Kind]example {
 				{truth("maybe"), not, refusal.NoSuchChoice}},
 		},
 		poll.KindNumber: {poll.Question{Body: poll.Body{Kind: poll.KindNumber, Number: &poll.Number{Language: "de",
-			Answer: "29,53", Tolerance: number.Tolerance{Is: number.Absolute, Below: "0.03", Above: "0.05"}, Unit: "days",
+			Answer: "29,53", Tolerance: number.Tolerance{Is: number.Absolute, Below: "0.03", Above: "0.05"},
+			Unit:     "days",
 			UnitRule: poll.MayUnit, Mistakes: []poll.NumberMistake{{Name: "SECRET half", From: "14,77"},
 				{
 					Name: "SECRET year",
@@ -203,7 +204,8 @@ func examples() map[poll.Kind]example {
 					" DARK ",
 				), opt("4", "half")}, Pairs: []poll.Pair{{Left: "a", Right: "1"}, {Left: "b", Right: "2"}},
 			Mistakes: []poll.PairMistake{{Name: "SECRET swapped", Pair: poll.Pair{Left: "a", Right: "2"}}}}}},
-			"new Moon – dark, full Moon – round", `"pairs"`, []judged{{pairs("a1", "b2"), yes, ""}, {pairs("b2", "a3"), yes, ""},
+			"new Moon – dark, full Moon – round", `"pairs"`, []judged{{pairs("a1", "b2"), yes, ""},
+				{pairs("b2", "a3"), yes, ""},
 				{
 					pairs("a1"),
 					partly(.5, ""),
@@ -215,10 +217,11 @@ func examples() map[poll.Kind]example {
 			poll.Question{Body: poll.Body{Kind: poll.KindBlanks, Blanks: &poll.Blanks{Slips: 1, Parts: []poll.TextPart{
 				{
 					Text: "The ",
-				}, {Blank: &poll.Blank{ID: "a", Accepted: []string{"Moon"}, Mistakes: []poll.TextMistake{{Name: "SECRET sun",
-					Texts: []string{
-						"Sun",
-					}}}}}, {Text: " pulls the "}, {Blank: &poll.Blank{ID: "b", Accepted: []string{"water"},
+				}, {Blank: &poll.Blank{ID: "a", Accepted: []string{"Moon"},
+					Mistakes: []poll.TextMistake{{Name: "SECRET sun",
+						Texts: []string{
+							"Sun",
+						}}}}}, {Text: " pulls the "}, {Blank: &poll.Blank{ID: "b", Accepted: []string{"water"},
 					Offered: []string{
 						"water",
 						"air",
@@ -241,7 +244,8 @@ func examples() map[poll.Kind]example {
 			}, Things: []poll.Option{opt("a", "Sun"), opt("b", "Moon"),
 				opt("c", "a song")}, Homes: []poll.InBox{{Thing: "a", Box: "1"}, {Thing: "b", Box: "2"}},
 			Mistakes: []poll.BoxMistake{{Name: "SECRET lamp", InBox: poll.InBox{Thing: "b", Box: "1"}}}}}},
-			"shines: Sun; is lit: Moon", `"homes"`, []judged{{boxed("a1", "b2"), yes, ""}, {boxed("a1", "b1"), partly(.5, "SECRET lamp"), ""},
+			"shines: Sun; is lit: Moon", `"homes"`, []judged{{boxed("a1", "b2"), yes, ""},
+				{boxed("a1", "b1"), partly(.5, "SECRET lamp"), ""},
 				{
 					boxed("a1", "b2", "c1"),
 					partly(.5, ""),
@@ -359,7 +363,8 @@ func TestNothingTold(t *testing.T) {
 			if err != nil || strings.Contains(string(tally), "SECRET") ||
 				phase != poll.Revealed &&
 					(strings.Contains(string(tally), `"right":true`) || strings.Contains(string(tally), "verdict") ||
-						strings.Contains(string(tally), "band") || strings.Contains(string(tally), "place\"") || strings.Contains(string(tally), "areas")) {
+						strings.Contains(string(tally), "band") || strings.Contains(string(tally), "place\"") ||
+						strings.Contains(string(tally), "areas")) {
 				t.Errorf("%s %s tells by its tally: %s", kind, phase, tally)
 			}
 		}
@@ -442,12 +447,14 @@ func TestNoQuestions(t *testing.T) {
 		"a scale of two":     {Kind: poll.KindScale, Scale: &poll.Scale{Steps: 2}},
 		"a scale of eleven":  {Kind: poll.KindScale, Scale: &poll.Scale{Steps: 11}},
 		"a truth of neither": {Kind: poll.KindTruth, Truth: &poll.Truth{Is: poll.NotSure}},
-		"a number of words":  {Kind: poll.KindNumber, Number: &poll.Number{Answer: "five", Tolerance: number.Tolerance{Is: number.Exact}}},
-		"no tolerance":       {Kind: poll.KindNumber, Number: &poll.Number{Answer: "5"}},
+		"a number of words": {Kind: poll.KindNumber, Number: &poll.Number{Answer: "five",
+			Tolerance: number.Tolerance{Is: number.Exact}}},
+		"no tolerance": {Kind: poll.KindNumber, Number: &poll.Number{Answer: "5"}},
 		"a unit without a name": {Kind: poll.KindNumber, Number: &poll.Number{Answer: "5", UnitRule: poll.MustUnit,
 			Tolerance: number.Tolerance{Is: number.Exact}}},
-		"a mistake without a name": {Kind: poll.KindNumber, Number: &poll.Number{Tolerance: number.Tolerance{Is: number.Exact},
-			Mistakes: []poll.NumberMistake{{From: "5"}}}},
+		"a mistake without a name": {Kind: poll.KindNumber,
+			Number: &poll.Number{Tolerance: number.Tolerance{Is: number.Exact},
+				Mistakes: []poll.NumberMistake{{From: "5"}}}},
 		"four slips":           {Kind: poll.KindShort, Short: &poll.Short{Slips: 4}},
 		"an empty answer":      {Kind: poll.KindShort, Short: &poll.Short{Accepted: []string{" "}}},
 		"nine to put in order": {Kind: poll.KindOrder, Order: &poll.Order{Options: many(9)}},

@@ -52,9 +52,15 @@ func TestCheck(t *testing.T) {
 		"a long question":   {func(q *poll.Question) { q.Text = strings.Repeat("é", poll.MaxQuestion) }, ""},
 		"a question too long": {func(q *poll.Question) { q.Text = strings.Repeat("é", poll.MaxQuestion+1) },
 			refusal.TextTooLong},
-		"an answer too long": {func(q *poll.Question) { q.Choice.Options[1].Text = strings.Repeat("é", poll.MaxOption+1) },
+		"an answer too long": {func(q *poll.Question) {
+			q.Choice.Options[1].Text = strings.Repeat("é",
+				poll.MaxOption+1)
+		},
 			refusal.TextTooLong},
-		"an answer just enough": {func(q *poll.Question) { q.Choice.Options[1].Text = strings.Repeat("é", poll.MaxOption) },
+		"an answer just enough": {func(q *poll.Question) {
+			q.Choice.Options[1].Text = strings.Repeat("é",
+				poll.MaxOption)
+		},
 			""},
 	} {
 		q := question()

@@ -219,7 +219,8 @@ func TestRefused(t *testing.T) {
 			marks("a", sheet.Step{Kind: sheet.KindHide, Hide: &sheet.Hide{Mark: mark}})}, refusal.UnknownOp},
 		"a moved piece": {[]prepare.Step{marks("a",
 			sheet.Step{Kind: sheet.KindAdd, Add: &sheet.Add{Mark: mark,
-				Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: "x"}}}})}, refusal.NoSuchPiece},
+				Body: lesson.Body{Kind: lesson.KindPlaced, Placed: &lesson.Placed{Piece: "x"}}}})},
+			refusal.NoSuchPiece},
 	} {
 		d := board()
 		var err error

@@ -76,7 +76,8 @@ func TestTake(t *testing.T) {
 	}
 	d, run := board(), board().Board()
 	run.Frames[0].Layout = lesson.Layout{Order: lesson.OrderAgreed}
-	if _, _, err := d.Take(prepare.Difference{What: prepare.WhatLayout, Frame: "a"}, run, edit(prepare.Step{}), 1); err != nil ||
+	if _, _, err := d.Take(prepare.Difference{What: prepare.WhatLayout, Frame: "a"}, run, edit(prepare.Step{}),
+		1); err != nil ||
 		d.Frames["a"].Layout.Order != lesson.OrderAgreed {
 		t.Errorf("the layout: %v", err)
 	}

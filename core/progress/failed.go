@@ -8,7 +8,8 @@ import (
 	"alpenglow/core/outcome"
 )
 
-// Failed is a question after which one would not have gone on, in one lesson or several, under the words that it had last.
+// Failed is a question after which one would not have gone on, in one lesson or several, under the words that it had
+// last.
 type Failed struct {
 	Text    string     `json:"text"`
 	Lessons []FailedIn `json:"lessons"`
@@ -26,7 +27,8 @@ type FailedIn struct {
 // ones. Texts that differ in case, accents and blanks alone are one question.
 func FailedOver(lessons []Lesson, bands outcome.Bands) []Failed {
 	all := []Failed{}
-	for _, l := range slices.SortedFunc(slices.Values(lessons), func(a, b Lesson) int { return cmp.Compare(a.At, b.At) }) {
+	byTime := func(a, b Lesson) int { return cmp.Compare(a.At, b.At) }
+	for _, l := range slices.SortedFunc(slices.Values(lessons), byTime) {
 		for _, q := range l.Kept.Questions().Questions {
 			advice := bands.Or().Advise(q.Right, q.Answered)
 			if advice == nil || advice.Is == outcome.GoOn {

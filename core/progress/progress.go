@@ -35,7 +35,8 @@ type Year struct {
 }
 
 // Day is a lesson for a student: whether they were there, on how many frames of how many something of theirs is, how
-// many of their answers are right with the interval of that share, what the teacher thinks of the whole, and some of their own words.
+// many of their answers are right with the interval of that share, what the teacher thinks of the whole, and some of
+// their own words.
 type Day struct {
 	Session  string           `json:"session"`
 	Title    string           `json:"title"`
@@ -51,8 +52,9 @@ type Day struct {
 	Words    []string         `json:"words,omitempty"`
 }
 
-// Change is by how much more of the answers were right in the later half of the lessons than in the earlier one,
-// with its interval; it is sure that something changed where that does not hold 0. Answers of one student hang together, so the interval is rather too narrow.
+// Change is by how much more of the answers were right in the later half of the lessons than in the earlier one, with
+// its interval; it is sure that something changed where that does not hold 0. Answers of one student hang together,
+// so the interval is rather too narrow.
 type Change struct {
 	Before     Right            `json:"before"`
 	After      Right            `json:"after"`
@@ -93,8 +95,8 @@ type Objective struct {
 	Condensed
 }
 
-// Condensed is what pieces of evidence come to: a mean in which recent ones weigh more, how far they spread, and as many
-// pieces of equal weight as they are worth. A mean is never shown without the other two.
+// Condensed is what pieces of evidence come to: a mean in which recent ones weigh more, how far they spread, and as
+// many pieces of equal weight as they are worth. A mean is never shown without the other two.
 type Condensed struct {
 	Mean   float64 `json:"mean"`
 	Spread float64 `json:"spread"`
@@ -105,7 +107,8 @@ type Condensed struct {
 const HalfLife = 42 * 24 * 60 * 60 * 1000
 
 // Condense gives what pieces come to at a time: with weights w = 2^(-age/HalfLife), the mean is sum(w x)/sum(w), the
-// spread the root of sum(w (x - mean)^2)/sum(w), and the worth sum(w)^2/sum(w^2) (Kish's effective size, 1965, from memory). Of nothing all are 0.
+// spread the root of sum(w (x - mean)^2)/sum(w), and the worth sum(w)^2/sum(w^2) (Kish's effective size, 1965, from
+// memory). Of nothing all are 0.
 func Condense(pieces []Piece, now int64) Condensed {
 	var c Condensed
 	sum, squares := 0.0, 0.0

@@ -82,7 +82,13 @@ func given(session string, at int64, objective string, answers map[string]string
 					Value: poll.Value{Kind: poll.KindChoice, Choice: &poll.Chosen{Option: option}}}}}})
 		}
 	}
-	return progress.Lesson{Session: session, Title: "Tides " + session, At: at, Kept: record.Build(board, people, marks), As: as}
+	return progress.Lesson{
+		Session: session,
+		Title:   "Tides " + session,
+		At:      at,
+		Kept:    record.Build(board, people, marks),
+		As:      as,
+	}
 }
 
 func TestYear(t *testing.T) {
@@ -95,11 +101,14 @@ func TestYear(t *testing.T) {
 	lessons := []progress.Lesson{second, given("1", 100, "Why two tides", map[string]string{"noor": "w"})}
 	years := progress.Of(lessons, []record.Student{{ID: "noor", Name: "Noor"}, {ID: "kenji", Name: "Kenji"}}, 300)
 	noor, kenji := years[0], years[1]
-	if len(noor.Lessons) != 2 || noor.Lessons[0].Session != "1" || noor.Lessons[0].Right != 0 || noor.Lessons[1].Right != 1 ||
-		noor.Lessons[1].Level == nil || noor.Lessons[1].Comment != "well done" {
+	if len(noor.Lessons) != 2 || noor.Lessons[0].Session != "1" || noor.Lessons[0].Right != 0 ||
+		noor.Lessons[1].Right != 1 ||
+		noor.Lessons[1].Level == nil ||
+		noor.Lessons[1].Comment != "well done" {
 		t.Errorf("%+v", noor.Lessons)
 	}
-	if len(noor.Objectives) != 1 || len(noor.Objectives[0].Pieces) != 2 || math.Abs(noor.Objectives[0].Mean-0.5) > 1e-6 {
+	if len(noor.Objectives) != 1 || len(noor.Objectives[0].Pieces) != 2 ||
+		math.Abs(noor.Objectives[0].Mean-0.5) > 1e-6 {
 		t.Errorf("%+v", noor.Objectives)
 	}
 	if kenji.Lessons[0].There || !kenji.Lessons[1].There || len(kenji.Objectives) != 1 ||
@@ -117,8 +126,10 @@ func TestYear(t *testing.T) {
 		}
 		many = append(many, given(fmt.Sprint(i), int64(i), "x", map[string]string{"noor": answer}))
 	}
-	if c := progress.Of(many, []record.Student{{ID: "noor"}}, 30)[0].Change; c == nil || !c.Sure || c.Difference.Low <= 0 ||
-		c.Before != (progress.Right{Right: 0, Answered: 10}) || c.After != (progress.Right{Right: 10, Answered: 10}) {
+	if c := progress.Of(many, []record.Student{{ID: "noor"}}, 30)[0].Change; c == nil || !c.Sure ||
+		c.Difference.Low <= 0 ||
+		c.Before != (progress.Right{Right: 0, Answered: 10}) ||
+		c.After != (progress.Right{Right: 10, Answered: 10}) {
 		t.Errorf("%+v", c)
 	}
 }

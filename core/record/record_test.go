@@ -176,7 +176,8 @@ func TestNotesInColumns(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, want := range []string{`"note","a","","","1970-01-01T00:00:00Z","","","I see"`,
-		`"note","b","","","1970-01-01T00:00:00Z","","","2"`, `"removed since","","","1970-01-01T00:00:00Z","","","I see"`} {
+		`"note","b","","","1970-01-01T00:00:00Z","","","2"`,
+		`"removed since","","","1970-01-01T00:00:00Z","","","I see"`} {
 		if !strings.Contains(out.String(), want) {
 			t.Errorf("%s\nwant %s in it", out.String(), want)
 		}
@@ -194,7 +195,8 @@ func TestReplies(t *testing.T) {
 	}
 	var out bytes.Buffer
 	if err := record.Build(b, []record.Student{{ID: "noor", Name: "Noor"}, {ID: "kenji", Name: "Kenji"}},
-		[]record.Mark{mark("n", "noor", lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "=tide", Tint: "moss"}}),
+		[]record.Mark{mark("n", "noor", lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "=tide",
+			Tint: "moss"}}),
 			mark("r", "kenji", reply("n")), mark("s", "kenji", reply("teacher"))}).CSV(&out); err != nil {
 		t.Fatal(err)
 	}

@@ -31,7 +31,8 @@ func lesson26() report.Report {
 func TestReportPages(t *testing.T) {
 	r := lesson26()
 	for language, want := range map[settings.Language][]string{
-		settings.English: {"How the lesson went", "26 students took part of 28 on the list", "9 of 26 right", "between 19 and 54 %",
+		settings.English: {"How the lesson went", "26 students took part of 28 on the list", "9 of 26 right",
+			"between 19 and 54 %",
 			"Let neighbours discuss it", "instead: a week (17)", "Student by student", "Student 25"},
 		"de": {"Wie die Stunde war", "9 von 26 richtig", "zwischen 19 und 54 %"},
 	} {
@@ -86,7 +87,8 @@ func TestReportSpreadsheet(t *testing.T) {
 		t.Errorf("the sum of right answers is %q, want %d (%v)", got, right, err)
 	}
 	var csv bytes.Buffer
-	if err := r.Tables()[2].CSV(&csv); err != nil || strings.Contains(csv.String(), "\n\"=1") || strings.Contains(csv.String(), "\n=1") {
+	if err := r.Tables()[2].CSV(&csv); err != nil || strings.Contains(csv.String(), "\n\"=1") ||
+		strings.Contains(csv.String(), "\n=1") {
 		t.Errorf("%v: %.80s", err, csv.String())
 	}
 }

@@ -7,9 +7,9 @@ import (
 	"alpenglow/core/refusal"
 )
 
-// Wish is what the next lesson's board is to begin with, of a lesson: questions to be asked again, each on a frame of its
-// own, and frames as they were prepared, clean of what the class did. Additions takes what the teacher added to these
-// in the lesson along.
+// Wish is what the next lesson's board is to begin with, of a lesson: questions to be asked again, each on a frame of
+// its own, and frames as they were prepared, clean of what the class did. Additions takes what the teacher added to
+// these in the lesson along.
 type Wish struct {
 	Title     string   `json:"title"`
 	Polls     []string `json:"polls"`
@@ -47,7 +47,8 @@ func (w Wish) Next(board lesson.Board, added map[string][]lesson.Element, newID 
 		}
 		f.Prepared = slices.Clone(f.Prepared)
 		for _, e := range added[id] {
-			if w.Additions && e.OnFrame() && e.Author == lesson.Staff && !e.IsNowhere() && e.Placed == nil && !e.InMargin() {
+			if w.Additions && e.OnFrame() && e.Author == lesson.Staff && !e.IsNowhere() && e.Placed == nil &&
+				!e.InMargin() {
 				e.Layer = lesson.Fixed
 				f.Prepared = append(f.Prepared, e)
 			}

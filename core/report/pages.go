@@ -36,8 +36,8 @@ type sheets struct {
 	y   float64
 }
 
-// PDF writes a report as pages: how the lesson went, and then student by student. Times are shown as the clock of a place
-// shows them.
+// PDF writes a report as pages: how the lesson went, and then student by student. Times are shown as the clock of a
+// place shows them.
 func (r Report) PDF(to io.Writer, l settings.Language, at *time.Location) error {
 	s := &sheets{words: speak(l)}
 	s.page()
@@ -50,8 +50,8 @@ func (r Report) PDF(to io.Writer, l settings.Language, at *time.Location) error 
 		}
 	}
 	if a := r.Set; a != nil && a.Alpha != nil && a.AlphaSpan != nil {
-		s.put(s.say("reliability", "alpha", two(*a.Alpha), "low", two(a.AlphaSpan.Low), "high", two(a.AlphaSpan.High)), small,
-			"slate")
+		s.put(s.say("reliability", "alpha", two(*a.Alpha), "low", two(a.AlphaSpan.Low), "high", two(a.AlphaSpan.High)),
+			small, "slate")
 	}
 	s.heading("frames")
 	for _, f := range r.Frames {
@@ -89,7 +89,8 @@ func (r Report) rest(s *sheets) {
 	if len(r.Objectives) > 0 {
 		s.heading("objectives")
 		for _, o := range r.Objectives {
-			s.put("– "+s.say("objective", "text", o.Text, "share", percent(o.Mean), "answers", o.Answers), plain, "night")
+			s.put("– "+s.say("objective", "text", o.Text, "share", percent(o.Mean), "answers", o.Answers), plain,
+				"night")
 		}
 	}
 	s.heading("sought")

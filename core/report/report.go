@@ -105,7 +105,8 @@ func Of(kept record.Record, bands outcome.Bands) Report {
 	for _, asked := range q.Questions {
 		_, at, _ := kept.Board.Frame(asked.Frame)
 		r.Questions = append(r.Questions, Question{N: at + 1, Frame: asked.Frame, Poll: asked.Poll, Text: asked.Text,
-			Advice: bands.Or().Advise(asked.Right, asked.Answered), Wrong: asked.Wrong[:min(mostWrong, len(asked.Wrong))]})
+			Advice: bands.Or().Advise(asked.Right, asked.Answered),
+			Wrong:  asked.Wrong[:min(mostWrong, len(asked.Wrong))]})
 	}
 	for _, s := range kept.Students {
 		r.student(s, q)

@@ -21,13 +21,19 @@ import (
 func class(answers [][]string) record.Record {
 	b := lesson.Board{Title: "Tides", Objectives: []lesson.Objective{{ID: "o", Text: "why two tides"}}}
 	frame := func(i int) lesson.Frame {
-		return lesson.Frame{ID: fmt.Sprint("f", i), Title: fmt.Sprint("Frame ", i), Paper: paper.Paper{Kind: paper.Plain},
-			Arrangement: lesson.Individual, Permission: lesson.Look}
+		return lesson.Frame{
+			ID:          fmt.Sprint("f", i),
+			Title:       fmt.Sprint("Frame ", i),
+			Paper:       paper.Paper{Kind: paper.Plain},
+			Arrangement: lesson.Individual,
+			Permission:  lesson.Look,
+		}
 	}
 	for q := range answers[0] {
 		f := frame(q)
 		question := &poll.Question{Text: fmt.Sprint("Question ", q),
-			Body: poll.Offer(poll.Option{ID: "r", Text: "29.53 days", Right: true}, poll.Option{ID: "w", Text: "a week"})}
+			Body: poll.Offer(poll.Option{ID: "r", Text: "29.53 days", Right: true},
+				poll.Option{ID: "w", Text: "a week"})}
 		f.Prepared = []lesson.Element{{ID: fmt.Sprint("q", q), X: 10, Y: 10, W: 400, H: 300,
 			Body: lesson.Body{Kind: lesson.KindPoll, Poll: question}},
 			{ID: fmt.Sprint("c", q), X: 500, Y: 10, W: 100, H: 100,
@@ -44,9 +50,13 @@ func class(answers [][]string) record.Record {
 		people = append(people, record.Student{ID: who, Name: fmt.Sprint("Student ", s)})
 		for q, option := range given {
 			if option != "" {
-				marks = append(marks, record.Mark{Frame: fmt.Sprint("f", q), Element: lesson.Element{ID: who + fmt.Sprint(q),
-					Author: who, Body: lesson.Body{Kind: lesson.KindAnswer, Answer: &lesson.Answer{Poll: fmt.Sprint("q", q), Round: 1,
-						Value: poll.Value{Kind: poll.KindChoice, Choice: &poll.Chosen{Option: option}}}}}})
+				marks = append(
+					marks,
+					record.Mark{Frame: fmt.Sprint("f", q), Element: lesson.Element{ID: who + fmt.Sprint(q),
+						Author: who, Body: lesson.Body{Kind: lesson.KindAnswer,
+							Answer: &lesson.Answer{Poll: fmt.Sprint("q", q), Round: 1,
+								Value: poll.Value{Kind: poll.KindChoice, Choice: &poll.Chosen{Option: option}}}}}},
+				)
 			}
 		}
 	}
@@ -54,15 +64,22 @@ func class(answers [][]string) record.Record {
 }
 
 func TestReport(t *testing.T) {
-	answers := [][]string{{"r", "w", "w", ""}, {"r", "w", "r", ""}, {"r", "w", "w", ""}, {"r", "r", "w", "w"}, {"", "", "", ""},
-		{"w", "w", "w", ""}}
+	answers := [][]string{
+		{"r", "w", "w", ""},
+		{"r", "w", "r", ""},
+		{"r", "w", "w", ""},
+		{"r", "r", "w", "w"},
+		{"", "", "", ""},
+		{"w", "w", "w", ""},
+	}
 	r := report.Of(class(answers), outcome.UsualBands)
 	for i, want := range []struct {
 		right, of int
 		is        outcome.Advice
 	}{{4, 5, outcome.GoOn}, {1, 5, outcome.Explain}, {1, 5, outcome.Explain}, {0, 1, outcome.Explain}} {
 		a := r.Questions[i].Advice
-		if a.Right != want.right || a.Of != want.of || a.Is != want.is || a.Span != measure.Wilson(want.right, want.of) {
+		if a.Right != want.right || a.Of != want.of || a.Is != want.is ||
+			a.Span != measure.Wilson(want.right, want.of) {
 			t.Errorf("question %d: %+v", i, a)
 		}
 	}
@@ -88,8 +105,8 @@ func TestReport(t *testing.T) {
 	}
 }
 
-// Whatever was answered, the counts of a report agree with each other, every share lies in its interval, and nothing that
-// everybody had right comes again.
+// Whatever was answered, the counts of a report agree with each other, every share lies in its interval, and nothing
+// that everybody had right comes again.
 func TestReportOfAnything(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	for range 300 {
@@ -135,8 +152,8 @@ func TestReportOfAnything(t *testing.T) {
 	}
 }
 
-// The next lesson's board has the chosen questions alone on their frames, then the chosen frames, all with new ids, with
-// the teacher's additions where they are wished for and nothing of students.
+// The next lesson's board has the chosen questions alone on their frames, then the chosen frames, all with new ids,
+// with the teacher's additions where they are wished for and nothing of students.
 func TestNext(t *testing.T) {
 	b := class([][]string{{"r", "w"}}).Board
 	note := func(id, author string) lesson.Element {
@@ -159,7 +176,8 @@ func TestNext(t *testing.T) {
 		if additions {
 			want = 1
 		}
-		if got := next.Frames[1].Prepared; len(got) != want || want == 1 && (got[0].Words() != "mine" || got[0].Author != "") {
+		if got := next.Frames[1].Prepared; len(got) != want ||
+			want == 1 && (got[0].Words() != "mine" || got[0].Author != "") {
 			t.Errorf("with additions %v: %+v", additions, got)
 		}
 		old := b.IDs()
@@ -169,7 +187,8 @@ func TestNext(t *testing.T) {
 			}
 		}
 	}
-	for _, wish := range []report.Wish{{Title: "x", Polls: []string{"none"}}, {Title: "x", Frames: []string{"none"}}, {Title: "x"}} {
+	for _, wish := range []report.Wish{{Title: "x", Polls: []string{"none"}}, {Title: "x", Frames: []string{"none"}},
+		{Title: "x"}} {
 		if _, err := wish.Next(b, nil, id); err == nil {
 			t.Errorf("%+v made a board", wish)
 		}

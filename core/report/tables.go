@@ -10,16 +10,19 @@ import (
 	"github.com/xuri/excelize/v2"
 )
 
-// Tables gives a report as tables, by question, by frame and by student; docs/formats/report.md says what stands in which
-// column. Below stand sums that a spreadsheet computes.
+// Tables gives a report as tables, by question, by frame and by student; docs/formats/report.md says what stands in
+// which column. Below stand sums that a spreadsheet computes.
 func (r Report) Tables() []record.Table {
-	questions := record.Table{Name: "questions", Rows: [][]any{{"question", "frame", "right", "answered", "share", "low", "high",
-		"advice", "instead"}}}
+	questions := record.Table{
+		Name: "questions",
+		Rows: [][]any{{"question", "frame", "right", "answered", "share", "low", "high",
+			"advice", "instead"}},
+	}
 	for _, q := range r.Questions {
 		row := []any{q.Text, float64(q.N)}
 		if a := q.Advice; a != nil {
-			row = append(row, float64(a.Right), float64(a.Of), rounded(float64(a.Right)/float64(a.Of)), rounded(a.Span.Low),
-				rounded(a.Span.High), string(a.Is))
+			row = append(row, float64(a.Right), float64(a.Of), rounded(float64(a.Right)/float64(a.Of)),
+				rounded(a.Span.Low), rounded(a.Span.High), string(a.Is))
 		} else {
 			row = append(row, nil, 0.0, nil, nil, nil, "")
 		}
@@ -33,7 +36,10 @@ func (r Report) Tables() []record.Table {
 	for _, f := range r.Frames {
 		frames.Rows = append(frames.Rows, []any{float64(f.N), f.Title, float64(f.Worked), float64(r.Here)})
 	}
-	students := record.Table{Name: "students", Rows: [][]any{{"student", "frames", "answered", "right", "share", "low", "high"}}}
+	students := record.Table{
+		Name: "students",
+		Rows: [][]any{{"student", "frames", "answered", "right", "share", "low", "high"}},
+	}
 	for _, s := range r.Students {
 		row := []any{s.Name, float64(s.Frames), float64(s.Answered), float64(s.Right), nil, nil, nil}
 		if s.Answered > 0 {
@@ -42,7 +48,8 @@ func (r Report) Tables() []record.Table {
 		students.Rows = append(students.Rows, row)
 	}
 	questions.Foot = sums(len(questions.Rows), "all", map[int]string{3: "SUM", 4: "SUM"})
-	students.Foot = sums(len(students.Rows), "mean", map[int]string{2: "AVERAGE", 3: "AVERAGE", 4: "AVERAGE", 5: "AVERAGE"})
+	students.Foot = sums(len(students.Rows), "mean",
+		map[int]string{2: "AVERAGE", 3: "AVERAGE", 4: "AVERAGE", 5: "AVERAGE"})
 	return []record.Table{questions, frames, students}
 }
 

@@ -47,7 +47,11 @@ func (w words) say(key string, values ...any) string {
 	for i := 0; i+1 < len(values); i += 2 {
 		pairs = append(pairs, fmt.Sprintf("{{%v}}", values[i]), fmt.Sprint(values[i+1]))
 		if values[i] == "count" {
-			if many := map[bool]string{true: key + "_one", false: key + "_other"}[fmt.Sprint(values[i+1]) == "1"]; w[many] != "" {
+			many := key + "_other"
+			if fmt.Sprint(values[i+1]) == "1" {
+				many = key + "_one"
+			}
+			if w[many] != "" {
 				key = many
 			}
 		}

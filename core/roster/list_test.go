@@ -14,11 +14,12 @@ func TestReadList(t *testing.T) {
 		text string
 		want string // the names, those of nobody else as *name, problems as !
 	}{
-		"one a line":              {"Noor Haddad\n\n  Kenji  Mori \n", "Noor Haddad|Kenji Mori"},
-		"with line ends of old":   {"Noor\r\nKenji\r\n", "Noor|Kenji"},
-		"two columns":             {"Noor\tHaddad\nKenji\tMori", "Noor Haddad|Kenji Mori"},
-		"with headings":           {"Surname;First name\nHaddad;Noor\nMori;Kenji", "Noor Haddad|Kenji Mori"},
-		"more columns":            {"No.\tName\tBorn\n1\tNoor Haddad\t2014\n2\tKenji Mori\t2013", "Noor Haddad|Kenji Mori"},
+		"one a line":            {"Noor Haddad\n\n  Kenji  Mori \n", "Noor Haddad|Kenji Mori"},
+		"with line ends of old": {"Noor\r\nKenji\r\n", "Noor|Kenji"},
+		"two columns":           {"Noor\tHaddad\nKenji\tMori", "Noor Haddad|Kenji Mori"},
+		"with headings":         {"Surname;First name\nHaddad;Noor\nMori;Kenji", "Noor Haddad|Kenji Mori"},
+		"more columns": {"No.\tName\tBorn\n1\tNoor Haddad\t2014\n2\tKenji Mori\t2013",
+			"Noor Haddad|Kenji Mori"},
 		"the family's name first": {"Haddad, Noor\nMori, Kenji", "Noor Haddad|Kenji Mori"},
 		"a comma in one of them":  {"Haddad, Noor\nKenji Mori", "Haddad, Noor|Kenji Mori"},
 		"in quotation marks":      {"\"Haddad\",\"Noor\"\n\"van, den Berg\",\"Max\"", "Noor Haddad|Max van, den Berg"},
@@ -27,9 +28,10 @@ func TestReadList(t *testing.T) {
 		"in the class already":    {"Vera\nNoor", "*Vera|Noor"},
 		"a mark before all":       {"\ufeffName\nNoor", "Noor"},
 		"right to left":           {"علا حداد\nנועה", "علا حداد|נועה"},
-		"no names":                {"...\nNoor\u202e\n" + strings.Repeat("x", 200), "!name-empty|!name-control|!name-too-long"},
-		"nothing":                 {" \n\t\n", ""},
-		"a name is called name":   {"Noor\nName", "Noor|Name"},
+		"no names": {"...\nNoor\u202e\n" + strings.Repeat("x", 200),
+			"!name-empty|!name-control|!name-too-long"},
+		"nothing":               {" \n\t\n", ""},
+		"a name is called name": {"Noor\nName", "Noor|Name"},
 	} {
 		rows, err := roster.ReadList(c.text, nil, []string{"Vera"})
 		if err != nil {

@@ -65,7 +65,8 @@ func TestReadName(t *testing.T) {
 		"N" + strings.Repeat("\u0301", 20): refusal.NameControl,
 		strings.Repeat("x", 200):           refusal.NameTooLong, strings.Repeat("x", 41): refusal.NameTooLong,
 		"a" + strings.Repeat("\u0301", 10000): refusal.NameTooLong,
-		"No\x07or":                            refusal.NameControl, "No\u202Eor": refusal.NameControl, "No\xffor": refusal.NameControl,
+		"No\x07or":                            refusal.NameControl, "No\u202Eor": refusal.NameControl,
+		"No\xffor": refusal.NameControl,
 	} {
 		if _, err := roster.ReadName(typed); !errors.Is(err, refusal.New(want)) {
 			t.Errorf("%.20q: got %v, want %s", typed, err, want)

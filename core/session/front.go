@@ -199,7 +199,8 @@ func (s State) OfFront(board lesson.Board, v View, code string, students []strin
 		f.Stage = s.Stage(board, Student{}, v)
 		f.Stage.Trail, f.Stage.Group = nil, nil
 	} else {
-		f.Stage = Stage{Rev: s.Rev, Title: board.Title, Of: len(board.Frames), Polls: map[string]poll.State{}, Pace: s.Pace,
+		f.Stage = Stage{Rev: s.Rev, Title: board.Title, Of: len(board.Frames), Polls: map[string]poll.State{},
+			Pace:  s.Pace,
 			Frame: lesson.Frame{Prepared: []lesson.Element{}}, Timer: s.Timer, Paused: s.Paused, Ended: s.Ended}
 	}
 	if f.Show.Kind == "" { // the lesson began before there were front screens

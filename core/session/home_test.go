@@ -74,7 +74,8 @@ func TestResume(t *testing.T) {
 	}
 	at := int64(100)
 	for day := range session.MaxDays + 1 {
-		ended, err := s.Apply(board(), session.Command{Kind: session.KindEnd, End: &session.End{}}, session.With{Now: at})
+		ended, err := s.Apply(board(), session.Command{Kind: session.KindEnd, End: &session.End{}},
+			session.With{Now: at})
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -116,7 +116,8 @@ func TestRework(t *testing.T) {
 		{"a poll that was answered", of(frame("here", asked("p", "a", "b"))), refusal.PollAnswered, nil},
 		{"its answer", of(frame("here", asked("q", "b", "c"), asked("p", "a", "b"))), "", []string{"p", "q"}},
 		{"an answer that nobody gave", of(frame("here", asked("q", "a", "c"))), "", []string{"p", "q"}},
-		{"it goes to another frame", of(frame("here"), frame("there", asked("q", "a", "b"))), refusal.PollAnswered, nil},
+		{"it goes to another frame", of(frame("here"), frame("there", asked("q", "a", "b"))), refusal.PollAnswered,
+			nil},
 		{"a poll on the spot", of(frame("here", asked("q", "a", "b"), asked("new", "a", "b"))), "",
 			[]string{"new", "p", "q"}},
 		{"the same id twice", of(here, frame("there", asked("q", "a", "b"))), refusal.BoardIncorrect, nil},
@@ -198,15 +199,24 @@ func TestWrittenAnew(t *testing.T) {
 		want     poll.State
 		was      int
 	}{
-		"open and answered":   {poll.Open, 1, words, poll.State{Phase: poll.Open, Round: 2, OpenedAt: 7}, 1},
-		"closed and answered": {poll.Closed, 1, words, poll.State{Phase: poll.Closed, Round: 2, OpenedAt: 7, ClosedAt: 7}, 1},
-		"shown and answered":  {poll.Revealed, 1, words, poll.State{Phase: poll.Closed, Round: 2, OpenedAt: 7, ClosedAt: 7}, 1},
+		"open and answered": {poll.Open, 1, words, poll.State{Phase: poll.Open, Round: 2, OpenedAt: 7}, 1},
+		"closed and answered": {poll.Closed, 1, words, poll.State{Phase: poll.Closed, Round: 2, OpenedAt: 7,
+			ClosedAt: 7}, 1},
+		"shown and answered": {poll.Revealed, 1, words, poll.State{Phase: poll.Closed, Round: 2, OpenedAt: 7,
+			ClosedAt: 7}, 1},
 		"nobody has answered": {poll.Open, 0, words, poll.State{Phase: poll.Open, Round: 1}, 0},
-		"an option more": {poll.Open, 1, func(q *poll.Question) { q.Choice.Options = append(q.Choice.Options, poll.Option{ID: "c", Text: "C"}) },
+		"an option more": {poll.Open, 1, func(q *poll.Question) {
+			q.Choice.Options = append(q.Choice.Options,
+				poll.Option{ID: "c", Text: "C"})
+		},
 			poll.State{Phase: poll.Open, Round: 2, OpenedAt: 7}, 1},
-		"another is right": {poll.Open, 1, func(q *poll.Question) { q.Choice.Options[0].Right, q.Choice.Options[1].Right = false, true },
+		"another is right": {poll.Open, 1, func(q *poll.Question) {
+			q.Choice.Options[0].Right,
+				q.Choice.Options[1].Right = false, true
+		},
 			poll.State{Phase: poll.Open, Round: 1}, 0},
-		"a mistake has a name": {poll.Open, 1, func(q *poll.Question) { q.Choice.Options[1].Mistake = "guessed" }, poll.State{Phase: poll.Open, Round: 1}, 0},
+		"a mistake has a name": {poll.Open, 1, func(q *poll.Question) { q.Choice.Options[1].Mistake = "guessed" },
+			poll.State{Phase: poll.Open, Round: 1}, 0},
 	} {
 		b := board()
 		s, _ := session.Start(b, session.Led)

@@ -131,13 +131,10 @@ func (s State) after(before State) State {
 }
 
 func (s State) sameTerms(o State) bool {
-	return s.Ended == o.Ended && s.Home.Same(o.Home) && slices.Equal(s.Reached, o.Reached) && slices.Equal(s.Lifted, o.Lifted) &&
-		maps.Equal(s.Polls, o.Polls) &&
-		slices.Equal(s.Removed, o.Removed) &&
-		s.Locks.same(
-			o.Locks,
-		) && s.Holds.same(o.Holds) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) && s.Walk.same(o.Walk) &&
-		slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
+	return s.Ended == o.Ended && s.Home.Same(o.Home) && slices.Equal(s.Reached, o.Reached) &&
+		slices.Equal(s.Lifted, o.Lifted) && maps.Equal(s.Polls, o.Polls) && slices.Equal(s.Removed, o.Removed) &&
+		s.Locks.same(o.Locks) && s.Holds.same(o.Holds) && s.Timer.same(o.Timer) && s.AtBoard.same(o.AtBoard) &&
+		s.Walk.same(o.Walk) && slices.EqualFunc(s.Groups, o.Groups, slices.Equal)
 }
 
 // reach opens a frame to the class; its polls are open from when it is first reached.

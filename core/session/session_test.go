@@ -16,7 +16,8 @@ import (
 func board() lesson.Board {
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
 		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
-			Text: "How long?", Body: poll.Offer(poll.Option{ID: "a", Text: "A", Right: true}, poll.Option{ID: "b", Text: "B"})}}}
+			Text: "How long?", Body: poll.Offer(poll.Option{ID: "a", Text: "A", Right: true}, poll.Option{ID: "b",
+				Text: "B"})}}}
 	frame := func(id string, fixed ...lesson.Element) lesson.Frame {
 		return lesson.Frame{ID: id, Title: "title of " + id, Paper: paper.Paper{Kind: paper.Plain},
 			Arrangement: lesson.WholeClass, Permission: lesson.Add, Prepared: fixed}

@@ -38,14 +38,16 @@ func TestMayEnter(t *testing.T) {
 		{"closed, let through", session.State{Closed: true}, through, "", ""},
 		{"shut", session.State{Closed: true, Shut: true}, known, refusal.DoorShut, refusal.DoorShut},
 		{"shut, let through before", session.State{Closed: true, Shut: true}, through, "", ""},
-		{"the list alone", session.State{Entry: session.EntryList}, stranger, refusal.NameNotListed, refusal.NameNotListed},
+		{"the list alone", session.State{Entry: session.EntryList}, stranger, refusal.NameNotListed,
+			refusal.NameNotListed},
 		{"of the list", session.State{Entry: session.EntryList}, known, "", ""},
 		{"the list, with a card", session.State{Entry: session.EntryList}, card, "", ""},
 		{"a doubt", session.State{Entry: session.EntryKnown}, stranger, refusal.NameWaits, ""},
 		{"a doubt, with a card", session.State{Entry: session.EntryKnown}, card, "", ""},
 		{"no doubt", session.State{Entry: session.EntryKnown}, known, "", ""},
 		{"sent out", open, out, refusal.SentOut, refusal.SentOut},
-		{"sent out, and let through", open, session.Entrant{Out: true, Through: true}, refusal.SentOut, refusal.SentOut},
+		{"sent out, and let through", open, session.Entrant{Out: true, Through: true}, refusal.SentOut,
+			refusal.SentOut},
 		{"ended", session.State{Ended: true}, through, refusal.Ended, refusal.Ended},
 	} {
 		if got := code(c.state.MayEnter(c.who)); got != c.enters {
@@ -107,7 +109,8 @@ func TestLockForAWhile(t *testing.T) {
 	for name, l := range map[string]session.Lock{
 		"a frame": {Frame: "one", On: true, Seconds: 60}, "everybody": {On: true, Seconds: 60},
 		"off": {Student: "noor", Seconds: 60}, "before now": {Student: "noor", On: true, Seconds: -1},
-		"for ever": {Student: "noor", On: true, Seconds: session.MaxLocked + 1}, "nobody": {Student: "x", On: true, Seconds: 9},
+		"for ever": {Student: "noor", On: true, Seconds: session.MaxLocked + 1}, "nobody": {Student: "x", On: true,
+			Seconds: 9},
 	} {
 		if err := lock(l); code(err) != refusal.Malformed {
 			t.Errorf("%s for a while: %v", name, err)
@@ -165,7 +168,8 @@ func TestWalk(t *testing.T) {
 		"a group that isn't": {session.SetWalk{Frame: "one", Stops: []string{"group-1"}}, refusal.NoSuchSheet},
 		"behind the last":    {session.SetWalk{Frame: "one", Stops: []string{"a"}, At: 1}, refusal.Malformed},
 		"led with a sign":    {session.SetWalk{Frame: "one", Stops: []string{"a"}, Each: 60}, refusal.Malformed},
-		"too short":          {session.SetWalk{Frame: "one", Stops: []string{"a"}, Own: true, Each: 1}, refusal.Malformed},
+		"too short": {session.SetWalk{Frame: "one", Stops: []string{"a"}, Own: true, Each: 1},
+			refusal.Malformed},
 	} {
 		if _, err := walk(c.walk); code(err) != c.want {
 			t.Errorf("%s: %v, want %s", name, err, c.want)
@@ -227,13 +231,17 @@ func TestPastInFront(t *testing.T) {
 		front session.Front
 		want  refusal.Code
 	}{
-		"one":          {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"noor"}, To: 3}, ""},
-		"the class's":  {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"class"}, To: 1}, ""},
-		"two":          {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"noor", "kenji"}, To: 3}, refusal.Malformed},
-		"nobody's":     {session.Front{Kind: session.FrontPast, Frame: "one", To: 3}, refusal.Malformed},
-		"at no time":   {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"noor"}}, refusal.Malformed},
-		"not open":     {session.Front{Kind: session.FrontPast, Frame: "three", Owners: []string{"noor"}, To: 3}, refusal.NoSuchFrame},
-		"a stranger's": {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"x"}, To: 3}, refusal.NoSuchSheet},
+		"one":         {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"noor"}, To: 3}, ""},
+		"the class's": {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"class"}, To: 1}, ""},
+		"two": {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"noor", "kenji"},
+			To: 3}, refusal.Malformed},
+		"nobody's": {session.Front{Kind: session.FrontPast, Frame: "one", To: 3}, refusal.Malformed},
+		"at no time": {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"noor"}},
+			refusal.Malformed},
+		"not open": {session.Front{Kind: session.FrontPast, Frame: "three", Owners: []string{"noor"}, To: 3},
+			refusal.NoSuchFrame},
+		"a stranger's": {session.Front{Kind: session.FrontPast, Frame: "one", Owners: []string{"x"}, To: 3},
+			refusal.NoSuchSheet},
 	} {
 		next, err := s.Apply(board(), session.Command{Kind: session.KindFront, Front: &c.front}, with)
 		if code(err) != c.want {

@@ -46,15 +46,17 @@ func TestHouse(t *testing.T) {
 		change func(h *settings.House)
 		want   refusal.Code
 	}{
-		"one level":           {func(h *settings.House) { h.Scale = h.Scale[:1] }, refusal.Malformed},
-		"seven levels":        {func(h *settings.House) { h.Scale = make([]settings.Level, 7) }, refusal.Malformed},
-		"two of one name":     {func(h *settings.House) { h.Scale[1].Name = " " + h.Scale[0].Name }, refusal.LevelTwice},
-		"two of one sign":     {func(h *settings.House) { h.Scale[1].Sign = h.Scale[0].Sign }, refusal.Malformed},
-		"no sign":             {func(h *settings.House) { h.Scale[1].Sign = "" }, refusal.Malformed},
-		"a colour of no one":  {func(h *settings.House) { h.Scale[1].Tint = "red" }, refusal.Malformed},
-		"points for some":     {func(h *settings.House) { h.Scale[1].Points = &two }, refusal.Malformed},
-		"too many points":     {func(h *settings.House) { h.Scale[0].Points = &many }, refusal.Malformed},
-		"a name of 31":        {func(h *settings.House) { h.Scale[0].Name = strings.Repeat("x", 31) }, refusal.NameTooLong},
+		"one level":    {func(h *settings.House) { h.Scale = h.Scale[:1] }, refusal.Malformed},
+		"seven levels": {func(h *settings.House) { h.Scale = make([]settings.Level, 7) }, refusal.Malformed},
+		"two of one name": {func(h *settings.House) { h.Scale[1].Name = " " + h.Scale[0].Name },
+			refusal.LevelTwice},
+		"two of one sign":    {func(h *settings.House) { h.Scale[1].Sign = h.Scale[0].Sign }, refusal.Malformed},
+		"no sign":            {func(h *settings.House) { h.Scale[1].Sign = "" }, refusal.Malformed},
+		"a colour of no one": {func(h *settings.House) { h.Scale[1].Tint = "red" }, refusal.Malformed},
+		"points for some":    {func(h *settings.House) { h.Scale[1].Points = &two }, refusal.Malformed},
+		"too many points":    {func(h *settings.House) { h.Scale[0].Points = &many }, refusal.Malformed},
+		"a name of 31": {func(h *settings.House) { h.Scale[0].Name = strings.Repeat("x", 31) },
+			refusal.NameTooLong},
 		"kept for minus one":  {func(h *settings.House) { h.KeepMonths = -1 }, refusal.Malformed},
 		"a school's bad name": {func(h *settings.House) { h.School = "a\u202eb" }, refusal.NameControl},
 	} {

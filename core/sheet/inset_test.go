@@ -34,12 +34,14 @@ func TestAnswersInASet(t *testing.T) {
 		want refusal.Code // of the last
 		left string       // the answer that stays
 	}{
-		"a second try":                {once, []sheet.Op{answer("b"), answer("a")}, "", "a"},
-		"after the right one":         {once, []sheet.Op{answer("a"), answer("b")}, refusal.AnswerFinal, "a"},
-		"the same twice":              {once, []sheet.Op{answer("b"), answer("b"), answer("a")}, "", "a"},
-		"a third of two":              {once, []sheet.Op{answer("b"), answer("c"), answer("a")}, refusal.AnswerFinal, "c"},
-		"taken back":                  {once, []sheet.Op{answer("b"), answer("")}, refusal.AnswerFinal, "b"},
-		"never, as often as wished":   {lesson.Set{OwnPace: true}, []sheet.Op{answer("a"), answer("b"), answer("a"), answer("b")}, "", "b"},
+		"a second try":        {once, []sheet.Op{answer("b"), answer("a")}, "", "a"},
+		"after the right one": {once, []sheet.Op{answer("a"), answer("b")}, refusal.AnswerFinal, "a"},
+		"the same twice":      {once, []sheet.Op{answer("b"), answer("b"), answer("a")}, "", "a"},
+		"a third of two": {once, []sheet.Op{answer("b"), answer("c"), answer("a")}, refusal.AnswerFinal,
+			"c"},
+		"taken back": {once, []sheet.Op{answer("b"), answer("")}, refusal.AnswerFinal, "b"},
+		"never, as often as wished": {lesson.Set{OwnPace: true}, []sheet.Op{answer("a"), answer("b"), answer("a"),
+			answer("b")}, "", "b"},
 		"until handed in":             {end, []sheet.Op{answer("b"), answer("a"), handIn(1)}, "", "a"},
 		"after that":                  {end, []sheet.Op{answer("b"), handIn(1), answer("a")}, refusal.HandedIn, "b"},
 		"taken back after that":       {end, []sheet.Op{answer("b"), handIn(1), answer("")}, refusal.HandedIn, "b"},

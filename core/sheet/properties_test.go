@@ -115,9 +115,9 @@ func steps(usual int) int {
 	return usual
 }
 
-// Whatever people do, whatever waits for a yes, and whoever walks along: a student
-// changes only their own marks and only what they see, a visitor nothing but own remarks; what a student is sent adds up to exactly what they may see; undo
-// restores the sheet exactly; and the history replayed gives the same sheet.
+// Whatever people do, whatever waits for a yes, and whoever walks along: a student changes only their own marks and
+// only what they see, a visitor nothing but own remarks; what a student is sent adds up to exactly what they may see;
+// undo restores the sheet exactly; and the history replayed gives the same sheet.
 func TestProperties(t *testing.T) {
 	for seed := range uint64(steps(18_000) / 60) {
 		rnd := rand.New(rand.NewPCG(seed, 7))

@@ -134,7 +134,8 @@ func TestSpread(t *testing.T) {
 			}
 		}
 		before := byID(s.Marks())
-		if _, err := apply(s, r, noor, sheet.Op{Step: sheet.Step{Kind: sheet.KindSpread, Spread: &sheet.Spread{}}}); !errors.Is(
+		if _, err := apply(s, r, noor, sheet.Op{Step: sheet.Step{Kind: sheet.KindSpread,
+			Spread: &sheet.Spread{}}}); !errors.Is(
 			err,
 			refusal.New(refusal.NotYours),
 		) {

@@ -50,18 +50,19 @@ func TestRead(t *testing.T) {
 		t.Errorf("two channels: %v, %v s", err, r.Seconds)
 	}
 	for name, data := range map[string][]byte{
-		"nothing":           nil,
-		"another file":      []byte("OggS and more of it"),
-		"no format":         wav("data", second),
-		"no sound":          wav("fmt ", format(1, 1, 16_000, 16)),
-		"compressed":        wav("fmt ", format(85, 1, 16_000, 16), "data", second),
-		"eight bits":        wav("fmt ", format(1, 1, 16_000, 8), "data", second),
-		"no channel":        wav("fmt ", format(1, 0, 16_000, 16), "data", second),
-		"no rate":           wav("fmt ", format(1, 1, 0, 16), "data", second),
-		"a length too long": append(wav("fmt ", format(1, 1, 16_000, 16)), 'd', 'a', 't', 'a', 0xff, 0xff, 0xff, 0xff, 1, 2),
-		"a short format":    wav("fmt ", "ab", "data", second),
-		"too long":          wav("fmt ", format(1, 1, 8_000, 16), "data", strings.Repeat("ab", 121*8_000)),
-		"too large":         make([]byte, sound.MaxBytes+1),
+		"nothing":      nil,
+		"another file": []byte("OggS and more of it"),
+		"no format":    wav("data", second),
+		"no sound":     wav("fmt ", format(1, 1, 16_000, 16)),
+		"compressed":   wav("fmt ", format(85, 1, 16_000, 16), "data", second),
+		"eight bits":   wav("fmt ", format(1, 1, 16_000, 8), "data", second),
+		"no channel":   wav("fmt ", format(1, 0, 16_000, 16), "data", second),
+		"no rate":      wav("fmt ", format(1, 1, 0, 16), "data", second),
+		"a length too long": append(wav("fmt ", format(1, 1, 16_000, 16)), 'd', 'a', 't', 'a', 0xff, 0xff, 0xff, 0xff,
+			1, 2),
+		"a short format": wav("fmt ", "ab", "data", second),
+		"too long":       wav("fmt ", format(1, 1, 8_000, 16), "data", strings.Repeat("ab", 121*8_000)),
+		"too large":      make([]byte, sound.MaxBytes+1),
 	} {
 		if _, err := sound.Read(data); refusal.Of(err) == nil {
 			t.Errorf("%s: %v", name, err)

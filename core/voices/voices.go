@@ -64,7 +64,7 @@ type Call struct {
 // set. It is the registry of the kinds of words; each has a file of its own, with its
 // shape and its rule.
 type Word struct {
-	Kind  Kind      `json:"kind" oneof:"words"`
+	Kind  Kind      `json:"kind"            oneof:"words"`
 	Ask   *Ask      `json:"ask,omitempty"`
 	Agree *Agree    `json:"agree,omitempty"`
 	Help  *Help     `json:"help,omitempty"`

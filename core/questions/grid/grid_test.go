@@ -81,7 +81,8 @@ func TestTables(t *testing.T) {
 		s.Items[2].Failed != nil {
 		t.Errorf("%v: %+v", err, s)
 	}
-	for _, text := range []string{"", "name,mail\n", "kind,question,answers\n\"open", strings.Repeat("x", questions.MaxFile+1)} {
+	for _, text := range []string{"", "name,mail\n", "kind,question,answers\n\"open", strings.Repeat("x",
+		questions.MaxFile+1)} {
 		if s, err := grid.ReadCSV(text, "en", ids()); refusal.Of(err) == nil {
 			t.Errorf("%.30q: %v", text, s)
 		}

@@ -145,10 +145,13 @@ func TestStructure(t *testing.T) {
 			Answer: "12,5", Tolerance: number.Tolerance{Is: number.Relative, Below: "2", Above: "3"}}},
 	}
 	for version, want := range map[qti.Version][]string{
-		qti.V21: {`<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1"`, `<responseDeclaration identifier="RESPONSE"`,
-			`baseType="float"`, `<value>12.5</value>`, `<equal toleranceMode="relative" tolerance="2 3"`, `<textEntryInteraction `,
+		qti.V21: {`<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1"`,
+			`<responseDeclaration identifier="RESPONSE"`,
+			`baseType="float"`, `<value>12.5</value>`, `<equal toleranceMode="relative" tolerance="2 3"`,
+			`<textEntryInteraction `,
 			`<modalFeedback outcomeIdentifier="FEEDBACK"`},
-		qti.V3: {`<qti-assessment-item xmlns="http://www.imsglobal.org/xsd/imsqtiasi_v3p0"`, `<qti-response-declaration identifier="RESPONSE"`,
+		qti.V3: {`<qti-assessment-item xmlns="http://www.imsglobal.org/xsd/imsqtiasi_v3p0"`,
+			`<qti-response-declaration identifier="RESPONSE"`,
 			`base-type="float"`, `<qti-value>12.5</qti-value>`, `<qti-equal tolerance-mode="relative" tolerance="2 3"`,
 			`<qti-text-entry-interaction response-identifier="RESPONSE"/>`, `<qti-content-body><p>because</p>`},
 	} {
@@ -215,7 +218,8 @@ func TestOthers(t *testing.T) {
 		),
 	)
 	if err != nil || i.Failed != nil || i.Asked.Text != "Read this first.\nWhich?" || !i.Asked.Shuffle ||
-		i.Asked.Choice.Options[1].Text != "the other" || !i.Asked.Choice.Options[1].Right || i.Asked.Choice.Options[0].Right {
+		i.Asked.Choice.Options[1].Text != "the other" || !i.Asked.Choice.Options[1].Right ||
+		i.Asked.Choice.Options[0].Right {
 		t.Errorf("%v: %+v", err, i)
 	}
 	if !slices.Contains(i.Lost, questions.LossMarkup) || strings.Contains(fmt.Sprint(i.Asked), "alert") ||

@@ -39,7 +39,8 @@ func Is(data []byte) bool {
 		return bytes.Contains(data, []byte("imsmanifest.xml"))
 	}
 	head := bytes.TrimLeft(data[:min(len(data), 4096)], "\uFEFF \t\r\n")
-	return bytes.HasPrefix(head, []byte("<")) && (bytes.Contains(head, []byte("assessmentItem")) || bytes.Contains(head, []byte("qti-assessment-item")))
+	return bytes.HasPrefix(head, []byte("<")) &&
+		(bytes.Contains(head, []byte("assessmentItem")) || bytes.Contains(head, []byte("qti-assessment-item")))
 }
 
 // Read reads a package or a single item. An item that cannot be read is there with its number and

@@ -43,7 +43,8 @@ func writeNumber(w *item) {
 // percent there, too.
 func near(t number.Tolerance) *el {
 	test := e("equal", []string{"toleranceMode", string(t.Is), "tolerance", t.Below + " " + t.Above,
-		"includeLowerBound", strconv.FormatBool(!t.WithoutLow), "includeUpperBound", strconv.FormatBool(!t.WithoutHigh)})
+		"includeLowerBound", strconv.FormatBool(!t.WithoutLow), "includeUpperBound",
+		strconv.FormatBool(!t.WithoutHigh)})
 	switch t.Is {
 	case number.Figures:
 		test = e("equalRounded", []string{"roundingMode", "significantFigures", "figures", strconv.Itoa(t.Places)})

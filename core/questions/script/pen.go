@@ -9,8 +9,8 @@ import (
 
 // saids are the words with which a line below a question can begin.
 var saids = map[string]bool{"why": true, "sure": true, "shuffle": true, "time": true, "is": true, "or": true,
-	"mistake": true, "unit": true, "near": true, "in": true, "slips": true, "capitals": true, "steps": true, "low": true,
-	"high": true, "text": true, "link": true}
+	"mistake": true, "unit": true, "near": true, "in": true, "slips": true, "capitals": true, "steps": true,
+	"low": true, "high": true, "text": true, "link": true}
 
 // pen writes the lines below a question.
 type pen struct{ strings.Builder }
