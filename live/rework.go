@@ -63,7 +63,8 @@ func (h *Hub) Rework(ctx context.Context, id, by string, work func(d *store.Draf
 
 // over gives a board with what is in a draft of it in its place.
 func over(board lesson.Board, d prepare.Draft) lesson.Board {
-	next := lesson.Board{Title: d.Outline.Title, Objectives: d.Outline.Objectives, Frames: []lesson.Frame{}}
+	next := lesson.Board{Title: d.Outline.Title, Objectives: d.Outline.Objectives, Criteria: d.Outline.Criteria,
+		Frames: []lesson.Frame{}}
 	for _, id := range d.Outline.Frames {
 		f, _, _ := board.Frame(id)
 		if drafted, ok := d.Frames[id]; ok {

@@ -41,6 +41,23 @@ func (s *Store) ChangeBoard(ctx context.Context, teacher, id string, work func(d
 	})
 }
 
+// ChangeLesson lets work change the board of a lesson that is over, while it is held so that nobody takes it up again.
+// It says ErrNotFound where the lesson runs, whose board is changed by Rework.
+func (s *Store) ChangeLesson(ctx context.Context, session string, work func(d *Draft) error) error {
+	return s.within(ctx, func(tx *sqlx.Tx) error {
+		var over string
+		err := tx.GetContext(ctx, &over, `SELECT id FROM sessions WHERE id = $1 AND ended_at IS NOT NULL FOR SHARE`, session)
+		if err != nil {
+			return none(err)
+		}
+		d, err := holdBoard(ctx, tx, `session_id = $1`, session)
+		if err != nil {
+			return err
+		}
+		return work(d)
+	})
+}
+
 func holdBoard(ctx context.Context, tx *sqlx.Tx, where string, args ...any) (*Draft, error) {
 	var row struct {
 		ID      string                `db:"id"`

@@ -2,35 +2,43 @@ package store
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"time"
 
 	"alpenglow/core/assess"
+	"alpenglow/core/lesson"
 
 	"github.com/jmoiron/sqlx"
 )
 
 // judgementRow is a judgement as it is kept.
 type judgementRow struct {
-	Participant string              `db:"participant_id"`
-	Frame       string              `db:"frame"`
-	Mark        string              `db:"mark"`
-	By          string              `db:"by"`
-	Level       JSON[*assess.Level] `db:"level"`
-	Comment     string              `db:"comment"`
-	At          int64               `db:"at"`
+	Participant string                 `db:"participant_id"`
+	Frame       string                 `db:"frame"`
+	Mark        string                 `db:"mark"`
+	Criterion   string                 `db:"criterion"`
+	By          string                 `db:"by"`
+	Level       JSON[*assess.Level]    `db:"level"`
+	Comment     string                 `db:"comment"`
+	Ink         JSON[[]lesson.Element] `db:"ink"`
+	Voice       string                 `db:"voice"`
+	At          int64                  `db:"at"`
 }
 
 func (r judgementRow) judged() assess.Judged {
-	return assess.Judged{Piece: assess.Piece{Student: r.Participant, Frame: r.Frame, Mark: r.Mark}, By: r.By,
-		Level: r.Level.V, Comment: r.Comment, At: r.At}
+	return assess.Judged{
+		Piece: assess.Piece{Student: r.Participant, Frame: r.Frame, Mark: r.Mark, Criterion: r.Criterion},
+		By:    r.By, Level: r.Level.V, At: r.At,
+		Word: assess.Word{Comment: r.Comment, Ink: r.Ink.V, Voice: r.Voice}}
 }
 
-const judgements = `SELECT participant_id, frame, mark, by, coalesce(level, 'null') AS level, comment, at FROM judgements `
+const judgements = `SELECT participant_id, frame, mark, criterion, by, coalesce(level, 'null') AS level, comment,
+	coalesce(ink, 'null') AS ink, coalesce(voice::text, '') AS voice, at FROM judgements `
 
 // Judgements lists what all teachers think of the work of a session, in the order in which it was noted.
 func (s *Store) Judgements(ctx context.Context, session string) ([]assess.Judged, error) {
-	rows, err := list[judgementRow](ctx, s, judgements+`WHERE session_id = $1 ORDER BY at, by, frame, mark`, session)
+	rows, err := list[judgementRow](ctx, s, judgements+`WHERE session_id = $1 ORDER BY at, by, frame, mark, criterion`, session)
 	if err != nil {
 		return nil, fmt.Errorf("read judgements: %w", err)
 	}
@@ -54,9 +62,10 @@ func (s *Store) Judge(ctx context.Context, session string, of assess.Piece, by s
 			return none(err)
 		}
 		var before []judgementRow
-		const one = `WHERE session_id = $1 AND participant_id = $2 AND frame = $3 AND mark = $4 AND by = $5`
-		if err := tx.SelectContext(ctx, &before, judgements+one, session, of.Student, of.Frame, of.Mark,
-			by); err != nil {
+		const one = `WHERE session_id = $1 AND participant_id = $2 AND frame = $3 AND mark = $4 AND criterion = $5
+			AND by = $6`
+		piece := []any{session, of.Student, of.Frame, of.Mark, of.Criterion, by}
+		if err := tx.SelectContext(ctx, &before, judgements+one, piece...); err != nil {
 			return err
 		}
 		var was *assess.Judged
@@ -68,27 +77,50 @@ func (s *Store) Judge(ctx context.Context, session string, of assess.Piece, by s
 		if next, err = decide(was); err != nil {
 			return err
 		}
-		if next.Empty() {
-			_, err = tx.ExecContext(ctx, `DELETE FROM judgements `+one, session, of.Student, of.Frame, of.Mark, by)
-			return err
-		}
-		level := any(nil)
-		if next.Level != nil {
-			if level, err = asJSON(next.Level); err != nil {
+		if was != nil && was.Voice != "" && was.Voice != next.Voice {
+			if _, err = tx.ExecContext(ctx, `DELETE FROM pictures WHERE id = $1 AND session_id = $2 AND NOT EXISTS
+				(SELECT 1 FROM judgements j WHERE j.voice = $1 AND (j.session_id, j.participant_id, j.frame, j.mark, j.criterion,
+				j.by) IS DISTINCT FROM ($2, $3, $4, $5, $6, $7))`, append([]any{was.Voice}, piece...)...); err != nil {
 				return err
 			}
 		}
+		if next.Empty() {
+			_, err = tx.ExecContext(ctx, `DELETE FROM judgements `+one, piece...)
+			return err
+		}
+		level, ink := any(nil), any(nil)
+		if next.Level != nil {
+			level, err = asJSON(next.Level)
+		}
+		if len(next.Ink) > 0 {
+			var failed error
+			ink, failed = asJSON(next.Ink)
+			err = errors.Join(err, failed)
+		}
+		if err != nil {
+			return err
+		}
+		// A voice is one that was recorded for this lesson, or none.
 		_, err = tx.ExecContext(ctx, `INSERT INTO judgements
-			(session_id, participant_id, frame, mark, by, level, comment, at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
-			ON CONFLICT (session_id, participant_id, frame, mark, by)
-			DO UPDATE SET level = excluded.level, comment = excluded.comment, at = excluded.at`,
-			session, of.Student, of.Frame, of.Mark, by, level, next.Comment, next.At)
+			(session_id, participant_id, frame, mark, criterion, by, level, comment, ink, voice, at)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9,
+				(SELECT id FROM pictures WHERE id = nullif($10, '')::uuid AND session_id = $1 AND type = 'audio/wav'), $11)
+			ON CONFLICT (session_id, participant_id, frame, mark, criterion, by) DO UPDATE SET level = excluded.level,
+			comment = excluded.comment, ink = excluded.ink, voice = excluded.voice, at = excluded.at`,
+			append(piece, level, next.Comment, ink, next.Voice, next.At)...)
 		return err
 	})
 	if err != nil {
 		return next, fmt.Errorf("judge: %w", err)
 	}
 	return next, nil
+}
+
+// Spoken says whether a recording was given back to a participant.
+func (s *Store) Spoken(ctx context.Context, recording, participant string) (bool, error) {
+	return one[bool](ctx, s, `SELECT EXISTS (SELECT 1 FROM judgements j JOIN participants p ON p.id = j.participant_id
+		JOIN sessions n ON n.id = j.session_id WHERE j.voice = $1 AND p.id = $2 AND j.by = n.teacher_id
+		AND p.given_at IS NOT NULL AND n.ended_at IS NOT NULL)`, recording, participant)
 }
 
 // Comments lists the comments that a teacher wrote last, in all lessons, each once.

@@ -63,7 +63,7 @@ const beings = `SELECT p.id, p.session_id, p.name, p.joined_at, n.title, n.class
 	FROM participants p JOIN sessions n ON n.id = p.session_id JOIN students t ON t.id = p.student_id
 	WHERE t.person = $1 ORDER BY n.started_at, p.joined_at`
 
-// TheirPicture is a picture that somebody has brought into a lesson.
+// TheirPicture is a picture that somebody has brought into a lesson, or a recording that a teacher made for them.
 type TheirPicture struct {
 	ID   string `db:"id"`
 	Type string `db:"type"`
@@ -176,8 +176,8 @@ func (s *Store) lessonOf(ctx context.Context, b being) (dossier.Lesson, []TheirP
 	if err := s.about(ctx, b, &l); err != nil {
 		return l, nil, err
 	}
-	pictures, err := list[TheirPicture](ctx, s, `SELECT id, type FROM pictures WHERE session_id = $1 AND author = $2
-		ORDER BY id`, b.Session, b.ID)
+	pictures, err := list[TheirPicture](ctx, s, `SELECT id, type FROM pictures WHERE session_id = $1 AND (author = $2
+		OR id IN (SELECT voice FROM judgements WHERE session_id = $1 AND participant_id = $2)) ORDER BY id`, b.Session, b.ID)
 	for _, p := range pictures {
 		l.Pictures = append(l.Pictures, p.File())
 	}
@@ -194,8 +194,9 @@ func (s *Store) about(ctx context.Context, b being, l *dossier.Lesson) error {
 	for into, query := range map[*[]dossier.Asked]string{
 		&l.Steered: `SELECT at, command->>'kind' AS text FROM happenings WHERE session_id = $1
 			AND command->(command->>'kind')->>'student' = $2 ORDER BY rev`,
-		&l.Judged: `SELECT at, concat_ws(': ', level->'scale'->(level->>'at')::int->>'name', nullif(comment, '')) AS text
-			FROM judgements WHERE session_id = $1 AND participant_id = $2 ORDER BY at, frame, mark`,
+		&l.Judged: `SELECT at, concat_ws(': ', level->'by'->>'name', level->'scale'->(level->>'at')::int->>'name',
+			nullif(comment, '')) AS text
+			FROM judgements WHERE session_id = $1 AND participant_id = $2 ORDER BY at, frame, mark, criterion`,
 		&l.Remarks: `SELECT (m.mark->>'at')::bigint AS at, m.mark->'remark'->>'text' AS text
 			FROM marks m JOIN sheets t ON t.id = m.sheet_id WHERE t.session_id = $1 AND t.owner = $2
 			AND m.mark->>'kind' = 'remark' AND m.mark->'standing' IS NULL ORDER BY 1`,
@@ -316,6 +317,8 @@ func eraseFrom(ctx context.Context, tx *sqlx.Tx, b being, e *Erased) error {
 		{&e.Changes, `UPDATE log SET author = '` + dossier.Gone + `', change = json_build_object('seq', seq)
 			WHERE sheet_id ` + all + ` AND author = $2`},
 		{&e.Pictures, `DELETE FROM pictures WHERE session_id = $1 AND author = $2`},
+		{nil, `DELETE FROM pictures WHERE session_id = $1 AND id IN
+			(SELECT voice FROM judgements WHERE session_id = $1 AND participant_id = $2)`},
 		{nil, `DELETE FROM participants WHERE session_id = $1 AND id = $2`},
 	} {
 		if err := count(ctx, tx, step.n, step.query, b.Session, b.ID); err != nil {

@@ -141,8 +141,9 @@ func (s *server) judge(c *gin.Context) {
 	if err == nil {
 		n, err = s.ownSession(c)
 	}
+	var board lesson.Board
 	if err == nil {
-		err = s.isPiece(c.Request.Context(), n, ask.Piece)
+		board, err = s.onBoard(c.Request.Context(), n, ask.Piece)
 	}
 	var house settings.House
 	if err == nil {
@@ -153,7 +154,7 @@ func (s *server) judge(c *gin.Context) {
 		me := visitor(c).Teacher
 		now, err = s.Store.Judge(c.Request.Context(), n.ID, ask.Piece, me,
 			func(before *assess.Judged) (assess.Judged, error) {
-				return assess.Judge(ask, house.Scale, before, me, time.Now().UnixMilli())
+				return assess.Judge(ask, board, house.Scale, before, me, time.Now().UnixMilli())
 			})
 	}
 	if errors.Is(err, store.ErrNotFound) {
@@ -170,17 +171,17 @@ func (s *server) judge(c *gin.Context) {
 	c.JSON(http.StatusOK, reply)
 }
 
-// isPiece reports whether the lesson has that piece.
-func (s *server) isPiece(ctx context.Context, n store.Session, p assess.Piece) error {
+// onBoard gives the board of the lesson if it has that piece.
+func (s *server) onBoard(ctx context.Context, n store.Session, p assess.Piece) (lesson.Board, error) {
 	people, err := s.Store.Participants(ctx, n.ID)
 	if err != nil {
-		return err
+		return lesson.Board{}, err
 	}
 	kept, err := s.recordOfOne(ctx, n, people, p.Student)
 	if err != nil {
-		return err
+		return lesson.Board{}, err
 	}
-	return p.In(kept)
+	return kept.Board, p.In(kept)
 }
 
 // recordOfOne gives the record of a session for one who took part.

@@ -13,6 +13,7 @@ import (
 	"alpenglow/core/lesson"
 	"alpenglow/core/picture"
 	"alpenglow/core/refusal"
+	recorded "alpenglow/core/sound"
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
@@ -170,6 +171,11 @@ func (s *server) seen(c *gin.Context, kept store.KeptPicture, name []string) (st
 	if kept.Session != nil {
 		if *kept.Session != v.Participant.SessionID || len(name) > 1 {
 			return kept, none
+		}
+		if kept.Type == recorded.Type { // a teacher's words about somebody's work
+			if theirs, err := s.Store.Spoken(c.Request.Context(), name[0], v.Participant.ID); err != nil || !theirs {
+				return kept, errors.Join(err, none)
+			}
 		}
 		return kept, nil
 	}

@@ -155,6 +155,8 @@ func New(c Config) (http.Handler, error) {
 	pictures.GET("/pictures/:id", s.picture)
 	pictures.POST("/pictures", needTeacher, littleForGuests, s.fewForGuests, s.keepPicture)
 	pictures.POST("/sounds", needTeacher, littleForGuests, s.fewForGuests, s.keepSound)
+	pictures.POST("/sessions/:id/voices", needTeacher, littleForGuests, s.fewForGuests, s.keepVoice)
+	pictures.POST("/sessions/:id/judgements", needTeacher, limitList, s.judge) // with what is drawn on the work
 	pictures.POST("/intakes", needTeacher, littleForGuests, s.fewForGuests, s.bringIn)
 	pictures.POST("/boards/file", needTeacher, littleForGuests, s.fewForGuests, s.importBoard)
 	pictures.POST("/list", needMember, limitList, s.readList)
@@ -266,7 +268,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/sessions/:id/record", s.record)
 	teacher.GET("/sessions/:id/record/:participant", s.recordOfStudent)
 	teacher.GET("/sessions/:id/judgements", s.judgements)
-	teacher.POST("/sessions/:id/judgements", s.judge)
+	teacher.POST("/sessions/:id/criteria", s.setCriteria)
 	teacher.GET("/sessions/:id/letters", s.letters)
 	teacher.GET("/sessions/:id/levels.csv", s.levelsFile)
 	teacher.GET("/sessions/:id/levels.xlsx", s.levelsFile)

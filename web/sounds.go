@@ -4,6 +4,7 @@ import (
 	"io"
 	"net/http"
 
+	"alpenglow/core/lesson"
 	"alpenglow/core/picture"
 	"alpenglow/core/refusal"
 	recorded "alpenglow/core/sound"
@@ -27,11 +28,7 @@ func (s *server) keepSound(c *gin.Context) {
 		return
 	}
 	defer file.Close()
-	data, err := io.ReadAll(file)
-	var read recorded.Recording
-	if err == nil {
-		read, err = recorded.Read(data)
-	}
+	read, err := recording(file)
 	var id string
 	if err == nil {
 		id, err = s.Store.KeepPicture(
@@ -40,6 +37,45 @@ func (s *server) keepSound(c *gin.Context) {
 			"",
 			picture.Picture{Type: recorded.Type, Data: read.Data},
 		)
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, Recorded{id, read.Seconds})
+}
+
+func recording(file io.Reader) (recorded.Recording, error) {
+	data, err := io.ReadAll(file)
+	if err != nil {
+		return recorded.Recording{}, err
+	}
+	return recorded.Read(data)
+}
+
+// keepVoice takes a recording about somebody's work in the lesson in the path. It is kept with the lesson, and
+// heard by its teachers, and by whom it is given back to.
+func (s *server) keepVoice(c *gin.Context) {
+	n, err := s.ownSession(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	file, err := s.uploads.receive(c, n.ID, visitor(c).Teacher, recorded.MaxBytes, refusal.SoundLong)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	defer file.Close()
+	read, err := recording(file)
+	var id string
+	var full bool
+	if err == nil {
+		kept := picture.Picture{Type: recorded.Type, Data: read.Data}
+		id, full, err = s.Store.AddPicture(c.Request.Context(), n.ID, lesson.Staff, kept, picturesPerSession)
+	}
+	if full {
+		err = refusal.New(refusal.SheetFull)
 	}
 	if err != nil {
 		refuse(c, err)

@@ -7,22 +7,22 @@ import (
 	"slices"
 
 	"alpenglow/core/lesson"
-	"alpenglow/core/prose"
 	"alpenglow/core/record"
 	"alpenglow/core/refusal"
 	"alpenglow/core/settings"
 )
 
-// MaxComment is how many characters a comment may have.
-const MaxComment = 2000
-
 // Piece is what is judged: a student's whole lesson, or their frame, or one mark on it, which
-// may be an answer.
+// may be an answer; of a whole lesson or frame, all of it or by one criterion.
 type Piece struct {
-	Student string `json:"student"`
-	Frame   string `json:"frame,omitempty"`
-	Mark    string `json:"mark,omitempty"`
+	Student   string `json:"student"`
+	Frame     string `json:"frame,omitempty"`
+	Mark      string `json:"mark,omitempty"`
+	Criterion string `json:"criterion,omitempty"`
 }
+
+// Whole says that all of a lesson or frame is judged, not by one criterion, and not one mark.
+func (p Piece) Whole() bool { return p.Mark == "" && p.Criterion == "" }
 
 // In reports what is wrong with a piece of what is kept of a lesson.
 func (p Piece) In(kept record.Record) error {
@@ -30,6 +30,8 @@ func (p Piece) In(kept record.Record) error {
 	switch {
 	case at < 0:
 		return refusal.New(refusal.NoSuchWork)
+	case p.Mark != "" && p.Criterion != "":
+		return refusal.New(refusal.NoSuchMark)
 	case p.Frame == "" && p.Mark == "":
 		return nil
 	}
@@ -48,36 +50,63 @@ func (p Piece) In(kept record.Record) error {
 type Level struct {
 	At    int              `json:"at"`
 	Scale []settings.Level `json:"scale"`
+	// By is the criterion as it was when the level was given by one.
+	By *lesson.Criterion `json:"by,omitempty"`
 }
 
 // Name is what the level is called.
 func (l Level) Name() string { return l.Scale[l.At].Name }
 
+// Describes gives what the criterion says that work of this level looks like.
+func (l Level) Describes() string {
+	if l.By == nil {
+		return ""
+	}
+	return l.By.Words[l.Name()]
+}
+
 // Judged is what one teacher thinks of a piece.
 type Judged struct {
 	Piece
-	By      string `json:"by"`
-	Level   *Level `json:"level,omitempty"`
-	Comment string `json:"comment,omitempty"`
-	At      int64  `json:"at"` // milliseconds since 1970
+	By    string `json:"by"`
+	Level *Level `json:"level,omitempty"`
+	Word
+	At int64 `json:"at"` // milliseconds since 1970
 }
 
-// Said is what a teacher wants to note of a piece: a level by its place on the school's scale,
-// a comment, or both. Nothing of both takes back what was noted before.
+// Said is what a teacher wants to note of a piece: a level by its place on the school's scale, and
+// words. Nothing of both takes back what was noted before.
 type Said struct {
 	Piece
 	Level *int `json:"level,omitempty"`
 	// Keeps leaves the level as it was noted before, whatever the scale was then.
 	Keeps   bool   `json:"keeps,omitempty"`
 	Comment string `json:"comment,omitempty"`
+	// Ink is what is drawn on the work, Voice a recording; left out, each stays as it was.
+	Ink   *[]lesson.Element `json:"ink,omitempty"`
+	Voice *string           `json:"voice,omitempty"`
 }
 
-// Judge gives what is kept of what a teacher says, by the scale as it is now, or what is wrong.
-func Judge(s Said, scale []settings.Level, before *Judged, by string, at int64) (Judged, error) {
-	if err := prose.Check(s.Comment, MaxComment); err != nil {
+// Judge gives what is kept of what a teacher says of work on a board, by the scale as it is now, or
+// what is wrong.
+func Judge(s Said, board lesson.Board, scale []settings.Level, before *Judged, by string, at int64) (Judged, error) {
+	j := Judged{Piece: s.Piece, By: by, At: at}
+	if before != nil {
+		j.Word = before.Word
+	}
+	j.Comment = s.Comment
+	if s.Ink != nil {
+		var err error
+		if j.Ink, err = drawn(*s.Ink); err != nil {
+			return Judged{}, err
+		}
+	}
+	if s.Voice != nil {
+		j.Voice = *s.Voice
+	}
+	if err := j.Word.check(s.Piece); err != nil {
 		return Judged{}, err
 	}
-	j := Judged{Piece: s.Piece, By: by, Comment: s.Comment, At: at}
 	switch {
 	case s.Keeps && before != nil:
 		j.Level = before.Level
@@ -85,13 +114,21 @@ func Judge(s Said, scale []settings.Level, before *Judged, by string, at int64) 
 		if *s.Level < 0 || *s.Level >= len(scale) {
 			return Judged{}, refusal.New(refusal.NoSuchLevel)
 		}
-		j.Level = &Level{*s.Level, slices.Clone(scale)}
+		j.Level = &Level{At: *s.Level, Scale: slices.Clone(scale)}
+		if s.Criterion == "" {
+			break
+		}
+		c, ok := lesson.CriterionAmong(board.CriteriaOf(s.Frame), s.Criterion)
+		if !ok {
+			return Judged{}, refusal.New(refusal.NoSuchCriterion)
+		}
+		j.Level.By = &c
 	}
 	return j, nil
 }
 
 // Empty says that nothing is noted.
-func (j Judged) Empty() bool { return j.Level == nil && prose.IsBlank(j.Comment) }
+func (j Judged) Empty() bool { return j.Level == nil && j.Word.empty() }
 
 // Seen gives what a teacher may see of what all noted. Blind, a teacher sees what others think
 // of a piece only once they have given a level to it themselves.
@@ -129,7 +166,20 @@ func Given(all []Judged, student, teacher string, board lesson.Board) []Judged {
 		return i
 	}
 	slices.SortStableFunc(given, func(a, b Judged) int {
-		return cmp.Or(cmp.Compare(place(a), place(b)), cmp.Compare(a.Mark, b.Mark))
+		return cmp.Or(cmp.Compare(place(a), place(b)), cmp.Compare(a.Mark, b.Mark),
+			cmp.Compare(onGrid(a, board), onGrid(b, board)))
 	})
 	return given
+}
+
+// onGrid is the place of the criterion by which something was judged: those that are gone come last.
+func onGrid(j Judged, board lesson.Board) int {
+	if j.Criterion == "" {
+		return -1
+	}
+	all := board.CriteriaOf(j.Frame)
+	if at := slices.IndexFunc(all, func(c lesson.Criterion) bool { return c.ID == j.Criterion }); at >= 0 {
+		return at
+	}
+	return len(all)
 }

@@ -51,7 +51,7 @@ func TestJudge(t *testing.T) {
 		"blanks and no level":     {assess.Said{Comment: " \n"}, nil, "", ""},
 		"above, beside a comment": {assess.Said{Level: level(9), Comment: "x"}, &before, "", refusal.NoSuchLevel},
 	} {
-		got, err := assess.Judge(c.said, now, c.before, "ines", 5)
+		got, err := assess.Judge(c.said, lesson.Board{}, now, c.before, "ines", 5)
 		if c.no != "" {
 			if !errors.Is(err, refusal.New(c.no)) {
 				t.Errorf("%s: %v, want %s", name, err, c.no)
@@ -166,11 +166,11 @@ func TestBackTo(t *testing.T) {
 	kept, state := lessonOfTwo()
 	scale := settings.Usually().Scale
 	all := []assess.Judged{
-		{Piece: assess.Piece{Student: "ada", Frame: "f1", Mark: "q1"}, By: "ines", Comment: "Think of the Earth."},
-		{Piece: assess.Piece{Student: "ada"}, By: "ines", Comment: "A good lesson."},
+		{Piece: assess.Piece{Student: "ada", Frame: "f1", Mark: "q1"}, By: "ines", Word: assess.Word{Comment: "Think of the Earth."}},
+		{Piece: assess.Piece{Student: "ada"}, By: "ines", Word: assess.Word{Comment: "A good lesson."}},
 		{Piece: assess.Piece{Student: "ada", Frame: "f2"}, By: "ines", Level: &assess.Level{At: 2, Scale: scale}},
-		{Piece: assess.Piece{Student: "ada", Frame: "f2"}, By: "other", Comment: "SECRET second marker"},
-		{Piece: assess.Piece{Student: "bo", Frame: "f2"}, By: "ines", Comment: "SECRET for Bo"},
+		{Piece: assess.Piece{Student: "ada", Frame: "f2"}, By: "other", Word: assess.Word{Comment: "SECRET second marker"}},
+		{Piece: assess.Piece{Student: "bo", Frame: "f2"}, By: "ines", Word: assess.Word{Comment: "SECRET for Bo"}},
 	}
 	b, ok := assess.BackTo(kept, state, all, "ada", "ines")
 	text, err := json.Marshal(b)
@@ -250,13 +250,13 @@ func TestLevels(t *testing.T) {
 	kept, _ := lessonOfTwo()
 	scale := settings.Usually().Scale
 	all := []assess.Judged{
-		{Piece: assess.Piece{Student: "ada"}, By: "ines", Comment: "=1+1"},
+		{Piece: assess.Piece{Student: "ada"}, By: "ines", Word: assess.Word{Comment: "=1+1"}},
 		{Piece: assess.Piece{Student: "ada", Frame: "f2"}, By: "ines", Level: &assess.Level{At: 2, Scale: scale}},
 		{
-			Piece:   assess.Piece{Student: "bo", Frame: "f2"},
-			By:      "ines",
-			Level:   &assess.Level{At: 2, Scale: scale},
-			Comment: "Good.",
+			Piece: assess.Piece{Student: "bo", Frame: "f2"},
+			By:    "ines",
+			Level: &assess.Level{At: 2, Scale: scale},
+			Word:  assess.Word{Comment: "Good."},
 		},
 		{Piece: assess.Piece{Student: "bo", Frame: "f2"}, By: "other", Level: &assess.Level{At: 0, Scale: scale}},
 	}

@@ -9,10 +9,24 @@ import (
 	"alpenglow/core/settings"
 )
 
-// Word is a level, a comment, or both, as a student reads it.
-type Word struct {
-	Level   *Level `json:"level,omitempty"`
-	Comment string `json:"comment,omitempty"`
+// Told is a level, words, or both, as a student gets them; Grid is what was thought by each criterion.
+type Told struct {
+	Level *Level `json:"level,omitempty"`
+	Word
+	Grid []Level `json:"grid,omitempty"`
+}
+
+// tell adds something that was noted of all of a lesson or a frame, or by a criterion.
+func tell(to *Told, j Judged) *Told {
+	if to == nil {
+		to = &Told{}
+	}
+	if j.Criterion == "" {
+		to.Level, to.Word = j.Level, j.Word
+	} else if j.Level != nil && j.Level.By != nil {
+		to.Grid = append(to.Grid, *j.Level)
+	}
+	return to
 }
 
 // Back is what goes back to a student of a lesson: their own work, what was right and why, and
@@ -21,7 +35,7 @@ type Back struct {
 	Title  string      `json:"title"`
 	Name   string      `json:"name"`
 	At     int64       `json:"at"` // when the lesson began, in milliseconds since 1970
-	Whole  *Word       `json:"whole,omitempty"`
+	Whole  *Told       `json:"whole,omitempty"`
 	Frames []BackFrame `json:"frames"`
 	// Language is that of the class.
 	Language settings.Language `json:"language"`
@@ -34,9 +48,9 @@ type BackFrame struct {
 	Frame   lesson.Frame     `json:"frame"`
 	Marks   []lesson.Element `json:"marks"`
 	Answers []BackAnswer     `json:"answers"`
-	Judged  *Word            `json:"judged,omitempty"`
+	Judged  *Told            `json:"judged,omitempty"`
 	// Marked is what is said of single marks and answers, by their ids.
-	Marked map[string]Word `json:"marked,omitempty"`
+	Marked map[string]Told `json:"marked,omitempty"`
 }
 
 // BackAnswer is an answer of the student's: what they said, what is thought of it, and what
@@ -72,12 +86,12 @@ func BackTo(kept record.Record, state session.State, all []Judged, student, teac
 				switch {
 				case j.Frame != on.Frame:
 				case j.Mark == "":
-					f.Judged = &Word{j.Level, j.Comment}
+					f.Judged = tell(f.Judged, j)
 				default:
 					if f.Marked == nil {
-						f.Marked = map[string]Word{}
+						f.Marked = map[string]Told{}
 					}
-					f.Marked[j.Mark] = Word{j.Level, j.Comment}
+					f.Marked[j.Mark] = *tell(nil, j)
 				}
 			}
 			if len(f.Marks) > 0 || len(f.Answers) > 0 || f.Judged != nil {
@@ -86,7 +100,7 @@ func BackTo(kept record.Record, state session.State, all []Judged, student, teac
 		}
 		for _, j := range given {
 			if j.Frame == "" {
-				b.Whole = &Word{j.Level, j.Comment}
+				b.Whole = tell(b.Whole, j)
 			}
 		}
 		return b, true

@@ -81,5 +81,5 @@ func (b Board) Copy(id func() string) Board {
 	for i, f := range b.Frames {
 		frames[i] = f.Copy(id, rename)
 	}
-	return Board{Title: b.Title, Objectives: objectives, Frames: frames}
+	return Board{Title: b.Title, Objectives: objectives, Criteria: b.Criteria, Frames: frames}
 }

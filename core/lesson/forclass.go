@@ -18,7 +18,7 @@ import (
 // so that it is sent with these parts blank; see PictureOf.
 func (f Frame) ForClass(lifted []string) Frame {
 	seen := f
-	seen.Notes, seen.Objectives = "", nil
+	seen.Notes, seen.Objectives, seen.Criteria = "", nil, nil
 	seen.Prepared = []Element{}
 	all := f.on(lifted)
 	seen.Paper.Picture = f.blanked(f.Paper.Picture, all)

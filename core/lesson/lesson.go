@@ -69,6 +69,8 @@ type Frame struct {
 	Seconds int `json:"seconds,omitempty"`
 	// Objectives are the ids of the board's learning objectives it serves.
 	Objectives []string `json:"objectives,omitempty"`
+	// Criteria are what its work is judged by, besides one level for all of it.
+	Criteria []Criterion `json:"criteria,omitempty"`
 	// Set says that its questions are asked in a row.
 	Set *Set `json:"set,omitempty"`
 	// Prepared is what was prepared, from the lowest to the highest: fixed
@@ -86,7 +88,9 @@ type Objective struct {
 type Board struct {
 	Title      string      `json:"title"`
 	Objectives []Objective `json:"objectives,omitempty"`
-	Frames     []Frame     `json:"frames"`
+	// Criteria are what a student's whole lesson is judged by, besides one level.
+	Criteria []Criterion `json:"criteria,omitempty"`
+	Frames   []Frame     `json:"frames"`
 }
 
 // Check reports what is wrong with a board before it is stored or run.
@@ -95,6 +99,9 @@ func (b Board) Check() error {
 		return refusal.About(refusal.BoardIncorrect, "a board has 1 to %d frames", MaxFrames)
 	}
 	if err := CheckObjectives(b.Objectives); err != nil {
+		return err
+	}
+	if err := CheckCriteria(b.Criteria); err != nil {
 		return err
 	}
 	if err := CheckTitle(b.Title); err != nil {
@@ -166,6 +173,9 @@ func (f Frame) Check() error {
 	}
 	if len(f.Objectives) > MaxObjectives || len(f.Prepared) > MaxPrepared {
 		return refusal.About(refusal.BoardIncorrect, "too much on a frame")
+	}
+	if err := CheckCriteria(f.Criteria); err != nil {
+		return err
 	}
 	if err := f.Set.check(); err != nil {
 		return err

@@ -200,7 +200,7 @@ func withAnswers(on record.OnFrame, student string) []lesson.Element {
 // judged gives the level and the comment of a student's frame.
 func (s Source) judged(student, frame string) (level, comment string) {
 	for _, j := range s.Judged {
-		if j.Student == student && j.Frame == frame && j.Mark == "" {
+		if j.Student == student && j.Frame == frame && j.Whole() {
 			if j.Level != nil {
 				level = j.Level.Name()
 			}

@@ -151,7 +151,7 @@ func TestForms(t *testing.T) {
 	s := source(4, 3)
 	level := assess.Level{At: 1, Scale: []settings.Level{{Name: "not yet"}, {Name: "well on the way"}}}
 	s.Judged = []assess.Judged{
-		{Piece: assess.Piece{Student: "s1", Frame: "f1"}, Level: &level, Comment: "Look at the neap tide"},
+		{Piece: assess.Piece{Student: "s1", Frame: "f1"}, Level: &level, Word: assess.Word{Comment: "Look at the neap tide"}},
 	}
 	for _, form := range []output.Form{output.PDF, output.PNG, output.SVG, output.InkML} {
 		w := output.Wish{What: output.Students, Form: form, Names: true, Judged: true, PerPage: 4}

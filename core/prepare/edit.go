@@ -64,6 +64,7 @@ type SetFrame struct {
 	Notes       *string             `json:"notes,omitempty"`
 	Seconds     *int                `json:"seconds,omitempty"`
 	Objectives  *[]string           `json:"objectives,omitempty"`
+	Criteria    *[]lesson.Criterion `json:"criteria,omitempty"`
 	Set         *AsSet              `json:"set,omitempty"`
 }
 
@@ -72,10 +73,11 @@ type AsSet struct {
 	As *lesson.Set `json:"as,omitempty"`
 }
 
-// SetBoard changes the board's title or learning objectives.
+// SetBoard changes the board's title, its learning objectives or what a whole lesson is judged by.
 type SetBoard struct {
 	Title      *string             `json:"title,omitempty"`
 	Objectives *[]lesson.Objective `json:"objectives,omitempty"`
+	Criteria   *[]lesson.Criterion `json:"criteria,omitempty"`
 }
 
 // MarksStep changes marks of a frame.
@@ -240,6 +242,7 @@ func (d *Draft) setFrame(set SetFrame) (Changed, Step, error) {
 	take(&f.Notes, set.Notes, &back.Notes)
 	take(&f.Seconds, set.Seconds, &back.Seconds)
 	take(&f.Objectives, set.Objectives, &back.Objectives)
+	take(&f.Criteria, set.Criteria, &back.Criteria)
 	if set.Set != nil {
 		back.Set = &AsSet{f.Set}
 		f.Set = set.Set.As
@@ -257,6 +260,7 @@ func (d *Draft) setBoard(set SetBoard) (Changed, Step, error) {
 	next, back := d.Outline.clone(), SetBoard{}
 	take(&next.Title, set.Title, &back.Title)
 	take(&next.Objectives, set.Objectives, &back.Objectives)
+	take(&next.Criteria, set.Criteria, &back.Criteria)
 	if err := lesson.CheckTitle(next.Title); err != nil {
 		return Changed{}, Step{}, err
 	}
@@ -264,6 +268,9 @@ func (d *Draft) setBoard(set SetBoard) (Changed, Step, error) {
 		return Changed{}, Step{}, refusal.New(refusal.NameEmpty)
 	}
 	if err := lesson.CheckObjectives(next.Objectives); err != nil {
+		return Changed{}, Step{}, err
+	}
+	if err := lesson.CheckCriteria(next.Criteria); err != nil {
 		return Changed{}, Step{}, err
 	}
 	d.Outline = next

@@ -20,6 +20,7 @@ const keptDropped = 100
 type Outline struct {
 	Title      string             `json:"title"`
 	Objectives []lesson.Objective `json:"objectives"`
+	Criteria   []lesson.Criterion `json:"criteria,omitempty"`
 	// Frames are the ids of the frames in order.
 	Frames []string `json:"frames"`
 	// Dropped are the frames that were deleted, the last one last.
@@ -59,8 +60,8 @@ type ChangedMarks struct {
 
 // New gives the draft of a board. Its frames are settled.
 func New(b lesson.Board) Draft {
-	d := Draft{Outline: Outline{Title: b.Title, Objectives: b.Objectives, Frames: []string{}, Dropped: []Dropped{}},
-		Frames: map[string]lesson.Frame{}}
+	d := Draft{Outline: Outline{Title: b.Title, Objectives: b.Objectives, Criteria: b.Criteria, Frames: []string{},
+		Dropped: []Dropped{}}, Frames: map[string]lesson.Frame{}}
 	if d.Outline.Objectives == nil {
 		d.Outline.Objectives = []lesson.Objective{}
 	}
@@ -73,7 +74,8 @@ func New(b lesson.Board) Draft {
 
 // Board gives the board as it would be run now. All frames must be in the draft.
 func (d Draft) Board() lesson.Board {
-	b := lesson.Board{Title: d.Outline.Title, Objectives: d.Outline.Objectives, Frames: []lesson.Frame{}}
+	b := lesson.Board{Title: d.Outline.Title, Objectives: d.Outline.Objectives, Criteria: d.Outline.Criteria,
+		Frames: []lesson.Frame{}}
 	for _, id := range d.Outline.Frames {
 		b.Frames = append(b.Frames, d.Frames[id].Settled())
 	}

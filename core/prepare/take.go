@@ -14,7 +14,7 @@ import (
 type What string
 
 // A frame that is new; that is gone; its words; how it is used; how its notes lie;
-// its paper, notes, timer and objectives; what was prepared on it; the order of the
+// its paper, notes, timer, objectives and criteria; what was prepared on it; the order of the
 // frames.
 const (
 	WhatNew      What = "new"
@@ -47,7 +47,8 @@ var parts = []struct {
 	{WhatUse, func(f lesson.Frame) any { return []any{f.Arrangement, f.Permission, f.Replies, f.Set} }},
 	{WhatLayout, func(f lesson.Frame) any { return f.Layout }},
 	{WhatSettings, func(f lesson.Frame) any {
-		return []any{f.Paper, f.Notes, f.Seconds, append([]string{}, f.Objectives...)}
+		return []any{f.Paper, f.Notes, f.Seconds, append([]string{}, f.Objectives...),
+			append([]lesson.Criterion{}, f.Criteria...)}
 	}},
 	{WhatMarks, func(f lesson.Frame) any { return append([]lesson.Element{}, f.Prepared...) }},
 }
@@ -141,6 +142,7 @@ func (d *Draft) Take(t Difference, run lesson.Board, e Edit, now int64) (Changed
 		set.Layout = &f.Layout
 	case WhatSettings:
 		set.Paper, set.Notes, set.Seconds, set.Objectives = &f.Paper, &f.Notes, &f.Seconds, &f.Objectives
+		set.Criteria = &f.Criteria
 	default:
 		return Changed{}, Step{}, refusal.New(refusal.Malformed)
 	}

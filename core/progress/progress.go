@@ -200,10 +200,10 @@ func (y *Year) answers(l Lesson, f lesson.Frame, on record.OnFrame, day *Day) {
 	}
 }
 
-// judged takes a level of the lesson, or of a frame for what that serves.
+// judged takes a level of the lesson, or of a frame for what that serves; one by a criterion is a part of it.
 func (y *Year) judged(l Lesson, j assess.Judged, seat string, day *Day) {
 	switch {
-	case j.Student != seat || j.Mark != "":
+	case j.Student != seat || !j.Whole():
 	case j.Frame == "":
 		day.Level, day.Comment = j.Level, j.Comment
 	case j.Level != nil && len(j.Level.Scale) > 1:

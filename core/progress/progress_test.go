@@ -95,7 +95,7 @@ func TestYear(t *testing.T) {
 	level := assess.Level{At: 2, Scale: []settings.Level{{Name: "a"}, {Name: "b"}, {Name: "c"}}}
 	second := given("2", 200, "why TWO tides ", map[string]string{"noor": "r", "kenji": ""})
 	second.Judged = []assess.Judged{
-		{Piece: assess.Piece{Student: "2noor"}, Level: &level, Comment: "well done"},
+		{Piece: assess.Piece{Student: "2noor"}, Level: &level, Word: assess.Word{Comment: "well done"}},
 		{Piece: assess.Piece{Student: "2kenji", Frame: "f"}, Level: &level},
 	}
 	lessons := []progress.Lesson{second, given("1", 100, "Why two tides", map[string]string{"noor": "w"})}

@@ -25,6 +25,7 @@ const (
 	NoSuchMark       Code = "no-such-mark"
 	NoSuchFrame      Code = "no-such-frame"
 	NoSuchLevel      Code = "no-such-level"
+	NoSuchCriterion  Code = "no-such-criterion"
 	NoSuchWork       Code = "no-such-work"
 	NotGiven         Code = "not-given"
 	DatePast         Code = "date-past"
@@ -157,6 +158,7 @@ var sentences = map[Code]string{
 	NotYours:         "This belongs to somebody else. You can change only your own work here.",
 	NoSuchSheet:      "This frame is not open to you. Go back to the frame that is on now.",
 	NoSuchMark:       "This is no longer on the frame. Somebody may have removed it.",
+	NoSuchCriterion:  "This criterion is no longer in the grid. Reload the page.",
 	NoSuchLevel:      "The school has other levels now. Reload the page and choose one of them.",
 	DatePast:         "Choose a day and a time that are still to come, within a year.",
 	NoHomework:       "This lesson is no homework any more, so there is nothing to hand in.",

@@ -32,7 +32,7 @@ func (r Report) Unfinished(board lesson.Board) []string {
 // Next gives the board of the next lesson, in which everything has an id of its own. Added are marks that the
 // teacher added in the lesson, by frame.
 func (w Wish) Next(board lesson.Board, added map[string][]lesson.Element, newID func() string) (lesson.Board, error) {
-	next := lesson.Board{Title: w.Title, Objectives: board.Objectives}
+	next := lesson.Board{Title: w.Title, Objectives: board.Objectives, Criteria: board.Criteria}
 	for _, id := range w.Polls {
 		i := slices.IndexFunc(board.Frames, func(f lesson.Frame) bool { _, err := f.Poll(id); return err == nil })
 		if i < 0 {

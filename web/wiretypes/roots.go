@@ -37,7 +37,7 @@ var roots = []any{
 	// boards and lessons
 	web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.AtDoor{},
 	web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Judgements{},
-	assess.Said{}, web.JudgedNow{}, web.SetBlind{}, web.GiveBack{}, assess.Back{}, web.GivenLessons{},
+	assess.Said{}, web.JudgedNow{}, web.SetBlind{}, web.SetCriteria{}, web.GiveBack{}, assess.Back{}, web.GivenLessons{},
 	web.Letters{}, web.Stills{}, web.KeepStill{}, web.TwoMoments{}, output.Wish{}, web.Making{}, web.Resume{},
 	web.LessonReport{}, web.LookLink{}, web.LookLinks{}, web.Looked{}, web.ClassYear{}, progress.Year{},
 	report.Wish{}, web.HomeworkOf{},

@@ -8,7 +8,7 @@ export type Connect = {
   looks?: boolean;
 };
 
-export type Code = "administrators-only" | "answer-empty" | "answer-final" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "cards-alike" | "changed-since" | "code-mistyped" | "code-unknown" | "date-past" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "handed-in" | "homework-in" | "homework-over" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "lesson-runs" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-homework" | "no-lesson-now" | "no-mail" | "no-question" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-frame" | "no-such-level" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-set" | "no-such-sheet" | "no-such-work" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-given" | "not-led" | "not-let-in" | "not-shared" | "not-yours" | "nothing-to-take-out" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "sound-long" | "sound-unreadable" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
+export type Code = "administrators-only" | "answer-empty" | "answer-final" | "bad-id" | "bad-link" | "bad-paper" | "bad-size" | "bad-style" | "board-full" | "board-incorrect" | "card-mistyped" | "card-unknown" | "cards-alike" | "changed-since" | "code-mistyped" | "code-unknown" | "date-past" | "door-closed" | "door-shut" | "email-bad" | "email-taken" | "empty-note" | "failed" | "file-empty" | "file-kind" | "file-locked" | "file-newer" | "file-too-large" | "file-unreadable" | "frame-deleted" | "frame-exists" | "frame-in-use" | "front-gone" | "front-unknown" | "handed-in" | "homework-in" | "homework-over" | "invitation-gone" | "join-needed" | "last-administrator" | "last-frame" | "last-teacher" | "lesson-running" | "lesson-runs" | "level-twice" | "locked" | "look-only" | "malformed" | "mark-exists" | "name-control" | "name-empty" | "name-not-listed" | "name-too-long" | "name-waits" | "no-guests" | "no-homework" | "no-lesson-now" | "no-mail" | "no-question" | "no-rehearsal" | "no-replies" | "no-such-choice" | "no-such-class" | "no-such-cover" | "no-such-criterion" | "no-such-frame" | "no-such-level" | "no-such-mark" | "no-such-picture" | "no-such-piece" | "no-such-poll" | "no-such-question" | "no-such-set" | "no-such-sheet" | "no-such-work" | "no-timer" | "nobody-to-pick" | "not-a-number" | "not-for-guests" | "not-found" | "not-given" | "not-led" | "not-let-in" | "not-shared" | "not-yours" | "nothing-to-take-out" | "other-teachers" | "out-of-frame" | "own-note" | "page-failed" | "password-common" | "password-short" | "password-wrong" | "picture-too-large" | "picture-unreadable" | "poll-answered" | "poll-closed" | "poll-open" | "poll-revealed" | "put-away" | "questions-off" | "questions-wait" | "rehearsals-full" | "round-over" | "second-missing" | "second-needed" | "second-wrong" | "sent-out" | "session-ended" | "session-full" | "share-full" | "sheet-full" | "sign-in-needed" | "sign-in-wrong" | "sound-long" | "sound-unreadable" | "still-there" | "stroke-invalid" | "text-control" | "text-too-long" | "too-large" | "too-many" | "too-many-fronts" | "too-many-rounds" | "too-many-tabs" | "too-slow" | "unavailable" | "unit-missing" | "unit-wrong" | "unknown-operation" | "wrong-origin";
 
 export type Problem = {
   type: string;
@@ -103,6 +103,12 @@ export type Order = "" | "agreed" | "name" | "tint" | "hand";
 export type Layout = {
   columns?: Array<Column>;
   order?: Order;
+};
+
+export type Criterion = {
+  id: string;
+  name: string;
+  words?: { [key: string]: string };
 };
 
 export type Feedback = "" | "end" | "once";
@@ -574,6 +580,7 @@ export type Frame = {
   notes?: string;
   seconds?: number;
   objectives?: Array<string>;
+  criteria?: Array<Criterion>;
   set?: QuestionSet;
   prepared: Array<Element>;
 };
@@ -780,6 +787,7 @@ export type Objective = {
 export type Board = {
   title: string;
   objectives?: Array<Objective>;
+  criteria?: Array<Criterion>;
   frames: Array<Frame>;
 };
 
@@ -2377,19 +2385,26 @@ export type JudgedPiece = {
   student: string;
   frame?: string;
   mark?: string;
+  criterion?: string;
 };
 
 export type JudgedLevel = {
   at: number;
   scale: Array<Level>;
+  by?: Criterion;
+};
+
+export type CommentSaid = {
+  comment?: string;
+  ink?: Array<Element>;
+  voice?: string;
 };
 
 export type WorkJudged = {
   by: string;
   level?: JudgedLevel;
-  comment?: string;
   at: number;
-} & JudgedPiece;
+} & JudgedPiece & CommentSaid;
 
 export type Agreed = {
   kappa: number;
@@ -2432,6 +2447,8 @@ export type SayJudged = {
   level?: number;
   keeps?: boolean;
   comment?: string;
+  ink?: Array<Element>;
+  voice?: string;
 } & JudgedPiece;
 
 export type JudgedNow = {
@@ -2442,6 +2459,11 @@ export type SetBlind = {
   blind: boolean;
 };
 
+export type SetCriteria = {
+  frame?: string;
+  criteria: Array<Criterion>;
+};
+
 export type GiveBack = {
   students: Array<string>;
   undo?: boolean;
@@ -2449,8 +2471,8 @@ export type GiveBack = {
 
 export type BackWord = {
   level?: JudgedLevel;
-  comment?: string;
-};
+  grid?: Array<JudgedLevel>;
+} & CommentSaid;
 
 export type BackAnswer = {
   mark: string;
@@ -3000,6 +3022,7 @@ export type Dropped = {
 export type Outline = {
   title: string;
   objectives: Array<Objective>;
+  criteria?: Array<Criterion>;
   frames: Array<string>;
   dropped: Array<Dropped>;
 };
@@ -3085,12 +3108,14 @@ export type SetFrame = {
   notes?: string;
   seconds?: number;
   objectives?: Array<string>;
+  criteria?: Array<Criterion>;
   set?: AsSet;
 };
 
 export type SetBoard = {
   title?: string;
   objectives?: Array<Objective>;
+  criteria?: Array<Criterion>;
 };
 
 export type MarksStep = {
