@@ -31,6 +31,13 @@ func moonAndTides() lesson.Board {
 		{
 			ID: "half-moon", Title: "Where is the Moon?",
 			Prompt: "Draw the Moon where it stands at half moon, and label it.",
+			Criteria: []lesson.Criterion{
+				{ID: "place", Name: "The Moon stands in the right place", Words: map[string]string{
+					"Beginning": "Sun, Earth and Moon are drawn.", "On the way": "The Moon is near the right place.",
+					"Secure": "Sun, Earth and Moon make a right angle.", "Going further": "Both half moons are there."}},
+				{ID: "labels", Name: "Labels say what is what", Words: map[string]string{
+					"On the way": "Some things have a label.", "Secure": "Everything has a label."}},
+			},
 			Paper:  paper.Paper{Kind: paper.Plain}, Arrangement: lesson.Individual, Permission: lesson.Add,
 			Prepared: []lesson.Element{
 				shape("sun", 80, 430, 220, 220,

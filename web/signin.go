@@ -139,7 +139,7 @@ func (s *server) meOf(ctx context.Context, t store.Teacher) (Me, error) {
 	house, err := s.Store.House(ctx)
 	me := Me{House: HouseMe{School: house.School, Guests: house.Guests, Mail: s.Mail != nil, Mailbox: s.Mailbox != nil}}
 	if t.ID != "" {
-		me.Teacher = &TeacherMe{Name: t.Name, Role: t.Role, GoesAt: t.GoesAt, Settings: t.Own(),
+		me.Teacher = &TeacherMe{Name: t.Name, Role: t.Role, GoesAt: t.GoesAt, Settings: t.Own(), Scale: house.Scale,
 			Held: house.SecondFactor && t.Second == nil && t.GoesAt == nil}
 	}
 	return me, err

@@ -36,6 +36,8 @@ type TeacherMe struct {
 	Held     bool         `json:"held,omitempty"`
 	GoesAt   *time.Time   `json:"goesAt,omitempty"`
 	Settings settings.Own `json:"settings"`
+	// Scale are the levels of the school.
+	Scale []settings.Level `json:"scale"`
 }
 
 // HouseMe is what anybody may know about the house: the school's name, whether one may

@@ -53,9 +53,9 @@ export async function device(
   return page
 }
 
-export async function signIn(page: Page) {
+export async function signIn(page: Page, email = 'ines.aldana@tern-harbour.example') {
   await page.goto('/sign-in')
-  await page.getByLabel('E-mail').fill('ines.aldana@tern-harbour.example')
+  await page.getByLabel('E-mail').fill(email)
   await page.getByLabel('Password').fill('moon-and-tides')
   await page.getByRole('button', { name: 'Sign in' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Boards' })).toBeVisible()

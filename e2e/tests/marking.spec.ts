@@ -121,3 +121,111 @@ test('work is judged in a row by keys, given back, read on a phone and by card, 
   await ines.getByRole('link', { name: 'Levels as a spreadsheet' }).click()
   expect((await download).suggestedFilename()).toMatch(/levels\.xlsx$/)
 })
+
+test('a grid, ink and a voice on the work; a second teacher judges blind, and both see where they differ', async ({
+  browser,
+}) => {
+  test.setTimeout(180_000)
+  const [ines, emil] = [await device(browser, server.url), await device(browser, server.url)]
+  await signIn(ines)
+  const lesson = await startSession(ines)
+  const noor = await device(browser, server.url, phone)
+  await join(noor, lesson, 'Noor')
+  await addNote(noor, 'two high tides')
+  await saved(noor)
+  const record = ines.url().split('/run/')[1]!
+  await ines.getByRole('button', { name: 'Finish' }).click()
+  await ines.getByRole('button', { name: 'Finish and open the record' }).click()
+
+  // A grid, made after the lesson; the keys go down its rows, and then to the level of the whole.
+  await press(ines.getByRole('link', { name: 'Judge work' }))
+  await press(ines.getByRole('region', { name: 'Criteria' }).getByRole('button', { name: 'Criteria' }))
+  const window = ines.getByRole('dialog')
+  for (const name of ['Looks closely', 'Says why']) {
+    await window.getByLabel('New criterion').fill(name)
+    await ines.keyboard.press('Enter')
+  }
+  await window.getByLabel('Says why: what Secure looks like').fill('Gives a reason that holds.')
+  await accessible(ines)
+  await ines.keyboard.press('Escape')
+  await expect(ines.getByRole('status').filter({ hasText: 'The keys give a level for: Looks closely' })).toBeAttached()
+  await ines.keyboard.press('2')
+  await ines.keyboard.press('3')
+  await ines.keyboard.press('4')
+  await expect(ines.getByRole('button', { name: 'Looks closely: On the way' })).toHaveAttribute('aria-pressed', 'true')
+  await expect(ines.getByText('Gives a reason that holds.')).toBeVisible()
+  await expect(
+    ines.getByRole('group', { name: 'Level' }).getByRole('button', { name: 'Going further' }),
+  ).toHaveAttribute('aria-pressed', 'true')
+  // The pen draws on the work, and a voice says what it means.
+  await ines.keyboard.press('p')
+  const paper = ines.locator('[data-part=ink]').first()
+  const box = (await paper.boundingBox())!
+  for (const y of [0.4, 0.5]) {
+    await ines.mouse.move(box.x + 0.2 * box.width, box.y + y * box.height)
+    await ines.mouse.down()
+    await ines.mouse.move(box.x + 0.6 * box.width, box.y + y * box.height, { steps: 8 })
+    await ines.mouse.up()
+  }
+  await expect(paper.locator('path[d^="M"]')).toHaveCount(2)
+  await press(ines.getByRole('button', { name: 'Undo line' }))
+  await expect(paper.locator('path[d^="M"]')).toHaveCount(1)
+  await press(ines.getByRole('button', { name: 'Record', exact: true }))
+  await ines.waitForTimeout(600)
+  await press(ines.getByRole('button', { name: 'Stop recording' }))
+  await expect(ines.getByRole('button', { name: 'Take the recording away' })).toBeVisible()
+  await expect(ines.getByText('saved', { exact: true })).toBeVisible()
+  await accessible(ines)
+  await ines.reload()
+  await expect(paper.locator('path[d^="M"]')).toHaveCount(1)
+  await expect(ines.getByRole('button', { name: 'Take the recording away' })).toBeVisible()
+  await expect(ines.getByRole('button', { name: 'Says why: Secure' })).toHaveAttribute('aria-pressed', 'true')
+
+  // A second teacher of the class, blind: nothing of what Ines thinks before he has said what he thinks.
+  await ines.getByRole('link', { name: 'Record' }).click()
+  await press(ines.getByRole('switch', { name: /judges without seeing/ }), 'Space')
+  await ines.goto('/classes')
+  await ines.getByRole('link', { name: /^8 Juniper/ }).click()
+  await ines.getByRole('tab', { name: 'Teachers' }).click()
+  await ines.getByLabel('Colleague').selectOption({ label: 'Emil Sorensen' })
+  await press(ines.getByRole('button', { name: 'Teach together' }))
+  await expect(ines.getByRole('listitem').filter({ hasText: 'Emil Sorensen' })).toBeVisible()
+  await signIn(emil, 'emil.sorensen@tern-harbour.example')
+  await emil.goto(`/records/${record}/marking`)
+  await expect(emil.getByRole('button', { name: 'Looks closely: On the way' })).toHaveAttribute('aria-pressed', 'false')
+  await expect(emil.locator('[data-part=ink] path[d^="M"]')).toHaveCount(0)
+  await expect(emil.getByText('Ines Aldana says')).toHaveCount(0)
+  for (const key of ['2', '1', '4']) await emil.keyboard.press(key)
+  await expect(emil.getByText('saved', { exact: true })).toBeVisible()
+  await expect(emil.getByRole('region', { name: 'Ines Aldana says' })).toBeVisible()
+  await expect(emil.locator('[data-part=ink] path[d^="M"]')).toHaveCount(1)
+  // How far they agree, and the piece on which they do not, side by side.
+  await ines.goto(`/records/${record}`)
+  const agreed = ines.getByRole('region', { name: 'You and Emil Sorensen' })
+  await expect(agreed).toContainText('2 of 3 the same.')
+  await expect(agreed).toContainText(/weighted kappa -?\d\.\d\d/)
+  await expect(agreed.getByRole('listitem')).toHaveCount(1)
+  await expect(agreed.getByRole('listitem')).toContainText(/Says why.*You:.*Secure.*Emil Sorensen:.*Beginning/)
+  await accessible(ines)
+  await press(agreed.getByRole('link', { name: /^Look at both: Noor/ }))
+  await expect(ines.getByRole('group', { name: 'Says why' })).toContainText(/Emil Sorensen:.*Beginning.*Secure/)
+  await accessible(ines)
+
+  // Noor sees the grid, the ink and hears the voice: of Ines alone.
+  await ines.getByRole('link', { name: 'Record' }).click()
+  await press(ines.getByRole('button', { name: /^Give back to Noor/ }))
+  await expect(ines.getByRole('button', { name: /^Take back what Noor/ })).toBeVisible()
+  await noor.getByRole('link', { name: 'What came back' }).tap()
+  await expect(noor.getByRole('img', { name: 'Your frame 1, with what your teacher drew on it' })).toBeVisible()
+  const grid = noor.getByRole('list', { name: 'By criteria' })
+  await expect(grid.getByRole('listitem')).toHaveCount(2)
+  await expect(grid).toContainText(/Says why.*Secure.*Gives a reason that holds\./)
+  await expect(noor.getByText('Beginning')).toHaveCount(0)
+  const heard = await noor.locator('audio').evaluate(async (audio: HTMLAudioElement) => {
+    const reply = await fetch(audio.src)
+    return { status: reply.status, type: reply.headers.get('Content-Type'), bytes: (await reply.blob()).size }
+  })
+  expect(heard).toMatchObject({ status: 200, type: 'audio/wav' })
+  expect(heard.bytes).toBeGreaterThan(4000)
+  await accessible(noor)
+})

@@ -1,10 +1,13 @@
 import { Check, CircleDot, X } from 'lucide-react'
+import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { textOf } from '../frame/paint/geometry'
 import { Thumbnail } from '../frame/paint/Thumbnail'
+import { GridGiven } from '../grid/GridGiven'
 import { LevelBadge } from '../kit/LevelBadge'
+import { Listen } from '../polls/sound/Listen'
 import { marksOf } from '../rules/answers'
-import type { Back, BackAnswer, BackFrame, BackWord } from '../wire/types.gen'
+import type { Back, BackAnswer, BackFrame, BackWord, Element } from '../wire/types.gen'
 import '../words/windows'
 import { when } from '../words/words'
 
@@ -44,18 +47,29 @@ function Words({ word, title }: { word: BackWord; title: string }) {
           <LevelBadge level={word.level} />
         </p>
       )}
+      {word.grid && <GridGiven levels={word.grid} />}
       {word.comment && (
         <p dir="auto" className="text-lg break-words whitespace-pre-wrap">
           {word.comment}
         </p>
       )}
+      {word.voice && (
+        <div className="mt-2 print:hidden">
+          <Listen sound={word.voice} />
+        </div>
+      )}
     </div>
   )
 }
 
+const noInk: Element[] = []
+
 function OneFrame({ on }: { on: BackFrame }) {
   const { t } = useTranslation()
   const title = on.frame.title || t('given.frame', { n: on.n })
+  // What the teacher drew lies on top of it.
+  const ink = on.judged?.ink ?? noInk
+  const marks = useMemo(() => [...on.marks, ...marksOf(on.answers), ...ink], [on, ink])
   // What is small in a picture on a phone stands below it, to be read.
   const written = on.marks.filter((m) => textOf(m) !== '')
   return (
@@ -64,13 +78,13 @@ function OneFrame({ on }: { on: BackFrame }) {
         {on.n}. <bdi>{on.frame.title}</bdi>
       </h2>
       {on.judged && <Words word={on.judged} title={t('given.frame', { n: on.n })} />}
-      {on.marks.length > 0 && (
+      {(on.marks.length > 0 || ink.length > 0) && (
         <div className="overflow-hidden rounded-xl border border-line">
           <Thumbnail
             frame={on.frame}
-            marks={[...on.marks, ...marksOf(on.answers)]}
+            marks={marks}
             width={720}
-            label={t('given.picture', { n: on.n })}
+            label={t(ink.length > 0 ? 'given.inked' : 'given.picture', { n: on.n })}
           />
         </div>
       )}

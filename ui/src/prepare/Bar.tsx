@@ -1,22 +1,23 @@
-import { Eye, Play, Target, Users } from 'lucide-react'
+import { Eye, Play, Table2, Target, Users } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { Button } from '../kit/Button'
 import { Logo } from '../kit/Logo'
 import { SavedSign } from '../kit/SavedSign'
+import { Criteria } from './Criteria'
 import { Objectives } from './Objectives'
 import { RehearseDialog } from './RehearseDialog'
 import { Typed } from '../kit/fields/Typed'
 import { useDesk, useDeskState } from './useDesk'
 
 /** The board's name, whether it is saved, and where to go from here. */
-export function Bar({ trying, onTry }: { trying: boolean; onTry: () => void }) {
+export function Bar({ frame, trying, onTry }: { frame: string; trying: boolean; onTry: () => void }) {
   const { t } = useTranslation()
   const desk = useDesk()
   const lesson = useDeskState((s) => s.lesson)
   const title = useDeskState((s) => s.outline?.title ?? '')
-  const [open, setOpen] = useState<'objectives' | 'rehearse' | null>(null)
+  const [open, setOpen] = useState<'objectives' | 'criteria' | 'rehearse' | null>(null)
   return (
     <header className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-line bg-paper px-4 py-2">
       <Link to="/boards" aria-label={t('prepare.toBoards')}>
@@ -39,6 +40,10 @@ export function Bar({ trying, onTry }: { trying: boolean; onTry: () => void }) {
         <Target size={17} aria-hidden="true" />
         {t('prepare.objectives')}
       </Button>
+      <Button onClick={() => setOpen('criteria')}>
+        <Table2 size={17} aria-hidden="true" />
+        {t('grid.open')}
+      </Button>
       <Button aria-pressed={trying} onClick={onTry}>
         <Eye size={17} aria-hidden="true" />
         {t('prepare.try')}
@@ -58,6 +63,7 @@ export function Bar({ trying, onTry }: { trying: boolean; onTry: () => void }) {
       </Link>
       {lesson && <p className="w-full rounded-lg bg-amber-soft px-3 py-1.5 text-night">{t('prepare.running')}</p>}
       {open === 'objectives' && <Objectives onClose={() => setOpen(null)} />}
+      {open === 'criteria' && <Criteria frame={frame} onClose={() => setOpen(null)} />}
       {open === 'rehearse' && <RehearseDialog onClose={() => setOpen(null)} />}
     </header>
   )

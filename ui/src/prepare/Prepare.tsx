@@ -82,7 +82,7 @@ function Screen() {
     })
   return (
     <div className="flex min-h-full flex-col lg:h-dvh lg:overflow-hidden">
-      <Bar trying={trying} onTry={() => setTrying(!trying)} />
+      <Bar frame={frame.id} trying={trying} onTry={() => setTrying(!trying)} />
       <Trail frames={frames} at={frame.id} onOpen={open} />
       <main className="flex min-h-0 grow max-lg:flex-col">
         <Place key={`place ${frame.id}`} id={frame.id} layers={layers} onLayers={() => setLayers(!layers)} />

@@ -130,7 +130,13 @@ export function RecordPage() {
             })}
           </section>
         )}
-        <GiveBack session={session} students={record.students} frames={record.board.frames} marking={marking} />
+        <GiveBack
+          session={session}
+          students={record.students}
+          frames={record.board.frames}
+          criteria={record.board.criteria ?? []}
+          marking={marking}
+        />
         <Questions session={about.id} />
         <section aria-labelledby="happened">
           <h2 id="happened" className="mb-3 text-xl">

@@ -57,7 +57,7 @@ function useKept(session: string, student: string, sought: boolean) {
 /** What one student left, frame by frame. */
 export function StudentRow({ session, student, frames, judged, unknown, given, onGive, onWho }: RowProps) {
   const { t } = useTranslation()
-  const whole = judged.find((j) => !j.frame)
+  const whole = judged.find((j) => !j.frame && !j.criterion)
   const sought = decodeURIComponent(useLocation().hash.slice(1)).startsWith(`${student.id}.`)
   const { row, kept } = useKept(session, student.id, sought)
   return (
@@ -97,7 +97,7 @@ export function StudentRow({ session, student, frames, judged, unknown, given, o
             id={`${student.id}.${on.frame}`}
             n={i + 1}
             name={student.name}
-            judged={judged.find((j) => j.frame === on.frame && !j.mark)}
+            judged={judged.find((j) => j.frame === on.frame && !j.mark && !j.criterion)}
           />
         ))}
       </ol>

@@ -181,7 +181,13 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState, wire.EditResu
         const now = this.state.getState().frames.find((f) => f.id === frame)
         if (!now) return null
         const named = Object.keys(to) as Array<keyof typeof to>
-        const unsaid = { notes: '', seconds: 0, objectives: [] as string[] }
+        const unsaid = {
+          notes: '',
+          seconds: 0,
+          replies: false,
+          objectives: [] as string[],
+          criteria: [] as wire.Criterion[],
+        }
         const was = { ...unsaid, ...now, set: { as: now.set } }
         const before = Object.fromEntries(named.map((name) => [name, was[name]]))
         return { kind: 'frame', frame: { frame, ...before } }
@@ -193,8 +199,8 @@ export class Desk extends Keeping<wire.BoardEdit, Deed, DeskState, wire.EditResu
       case 'order':
         return { kind: 'order', order: { frames: this.state.getState().outline?.frames ?? [] } }
       case 'board': {
-        const { title, objectives } = this.state.getState().outline!
-        return { kind: 'board', board: { title, objectives } }
+        const { title, objectives, criteria = [] } = this.state.getState().outline!
+        return { kind: 'board', board: { title, objectives, criteria } }
       }
     }
   }

@@ -1926,12 +1926,22 @@ export type OwnSettings = {
   calm: boolean;
 };
 
+export type LevelSign = "seed" | "sprout" | "leaf" | "flower" | "tree" | "peak";
+
+export type Level = {
+  name: string;
+  tint: Tint;
+  sign: LevelSign;
+  points?: number;
+};
+
 export type TeacherMe = {
   name: string;
   role: StaffRole;
   held?: boolean;
   goesAt?: string;
   settings: OwnSettings;
+  scale: Array<Level>;
 };
 
 export type Seat = {
@@ -1993,15 +2003,6 @@ export type JournalEntry = {
 
 export type Journal = {
   entries: Array<JournalEntry>;
-};
-
-export type LevelSign = "seed" | "sprout" | "leaf" | "flower" | "tree" | "peak";
-
-export type Level = {
-  name: string;
-  tint: Tint;
-  sign: LevelSign;
-  points?: number;
 };
 
 export type HouseSettings = {

@@ -103,7 +103,9 @@ export function QuestionFields({ question, onQuestion, pick, children }: Props) 
               className={field}
             />
           </label>
-          {pick && <SoundField sound={question.sound} onSound={(sound) => put({ sound })} />}
+          {pick && (
+            <SoundField label={t('question.sound')} sound={question.sound} onSound={(sound) => put({ sound })} />
+          )}
           <label className="flex flex-col gap-1">
             {t('question.link')}
             <input

@@ -8,13 +8,19 @@ import type { Code, Recorded } from '../../wire/types.gen'
 import { Listen } from './Listen'
 import { toWav } from './wav'
 
-type Props = { sound?: string; onSound: (id: string | undefined) => void }
+type Props = {
+  label: string
+  /** Where recordings are kept: those of questions with the pictures of boards, others with a lesson. */
+  to?: string
+  sound?: string
+  onSound: (id: string | undefined) => void
+}
 
 /** The longest recording, in milliseconds; as core/sound has it. */
 const LONGEST_MS = 120_000
 
-/** Something to hear with a question: recorded here, or brought in. */
-export function SoundField({ sound, onSound }: Props) {
+/** Something to hear: recorded here, or brought in. */
+export function SoundField({ label, to = '/sounds', sound, onSound }: Props) {
   const { t } = useTranslation()
   const [recorder, setRecorder] = useState<MediaRecorder | null>(null)
   const [seconds, setSeconds] = useState(0)
@@ -39,7 +45,7 @@ export function SoundField({ sound, onSound }: Props) {
         setProblem('sound-unreadable')
         return
       }
-      onSound((await send<Recorded>('/sounds', wav, () => undefined).done).sound)
+      onSound((await send<Recorded>(to, wav, () => undefined).done).sound)
     } catch (error) {
       setProblem(codeOf(error))
     } finally {
@@ -69,7 +75,7 @@ export function SoundField({ sound, onSound }: Props) {
 
   return (
     <fieldset className="flex flex-col gap-2">
-      <legend className="mb-1 font-semibold">{t('question.sound')}</legend>
+      <legend className="mb-1 font-semibold">{label}</legend>
       {sound && <Listen sound={sound} />}
       <div className="flex flex-wrap items-center gap-2">
         {recorder ? (

@@ -1,13 +1,16 @@
-import { useId, useState, type RefObject } from 'react'
+import { useId, useState, type ReactNode, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import { LevelBadge, levelIcons } from '../../kit/LevelBadge'
 import { tintGround } from '../../frame/paint/colours'
+import { Listen } from '../../polls/sound/Listen'
+import { SoundField } from '../../polls/sound/SoundField'
 import type { Level, WorkJudged } from '../../wire/types.gen'
 import type { Said } from './useMarking'
 
 const MOST = 6
 
 type Props = {
+  session: string
   scale: Level[]
   said: Said
   others: WorkJudged[]
@@ -16,10 +19,14 @@ type Props = {
   /** The field for words. */
   words: RefObject<HTMLTextAreaElement | null>
   onSay: (to: Said) => void
+  /** The keys give this level now, and not one by a criterion. */
+  on: boolean
+  /** What is judged by criteria. */
+  grid: ReactNode
 }
 
 /** A level and words for a piece of work, by keys or by pressing. */
-export function Judge({ scale, said, others, names, phrases, words, onSay }: Props) {
+export function Judge({ session, scale, said, others, names, phrases, words, onSay, on, grid }: Props) {
   const { t } = useTranslation()
   const id = useId()
   const comment = said.comment ?? ''
@@ -28,8 +35,14 @@ export function Judge({ scale, said, others, names, phrases, words, onSay }: Pro
   const fitting = phrases.filter((p) => p !== comment && p.toLocaleLowerCase().includes(typed)).slice(0, MOST)
   return (
     <div className="flex flex-col gap-4">
-      <fieldset>
-        <legend className="mb-2 font-semibold">{t('marking.level')}</legend>
+      {grid}
+      <div
+        role="group"
+        aria-label={t('marking.level')}
+        aria-current={on || undefined}
+        className={on ? 'rounded-xl border-s-4 border-dusk ps-3' : ''}
+      >
+        <p className="mb-2 font-semibold">{t('marking.level')}</p>
         {said.old && (
           <p className="mb-2 flex flex-wrap items-center gap-2 text-sm text-slate">
             {t('marking.older')}
@@ -39,15 +52,15 @@ export function Judge({ scale, said, others, names, phrases, words, onSay }: Pro
         <div className="flex flex-col gap-2">
           {scale.map((level, i) => {
             const Icon = levelIcons[level.sign]
-            const on = said.level === i
+            const chosen = said.level === i
             return (
               <button
                 key={level.name}
                 type="button"
-                aria-pressed={on}
+                aria-pressed={chosen}
                 aria-keyshortcuts={`${i + 1}`}
-                onClick={() => onSay({ level: on ? undefined : i })}
-                className={`flex min-h-11 items-center gap-2.5 rounded-xl border-2 px-3 py-1.5 text-start font-semibold ${tintGround[level.tint]} ${on ? 'border-dusk outline-2 outline-dusk' : 'border-transparent hover:border-edge'}`}
+                onClick={() => onSay({ level: chosen ? undefined : i })}
+                className={`flex min-h-11 items-center gap-2.5 rounded-xl border-2 px-3 py-1.5 text-start font-semibold ${tintGround[level.tint]} ${chosen ? 'border-dusk outline-2 outline-dusk' : 'border-transparent hover:border-edge'}`}
               >
                 <Icon size={18} aria-hidden="true" className="shrink-0" />
                 <bdi className="grow">{level.name}</bdi>
@@ -58,7 +71,7 @@ export function Judge({ scale, said, others, names, phrases, words, onSay }: Pro
             )
           })}
         </div>
-      </fieldset>
+      </div>
       <div>
         <label htmlFor={id} className="mb-1 block font-semibold">
           {t('marking.comment')}
@@ -91,6 +104,12 @@ export function Judge({ scale, said, others, names, phrases, words, onSay }: Pro
           </ul>
         )}
       </div>
+      <SoundField
+        label={t('marking.speak')}
+        to={`/sessions/${session}/voices`}
+        sound={said.voice || undefined}
+        onSound={(voice) => onSay({ voice: voice ?? '' })}
+      />
       {others.map((o) => (
         <section
           key={o.by}
@@ -104,6 +123,7 @@ export function Judge({ scale, said, others, names, phrases, words, onSay }: Pro
               {o.comment}
             </p>
           )}
+          {o.voice && <Listen sound={o.voice} />}
         </section>
       ))}
     </div>

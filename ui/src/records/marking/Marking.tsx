@@ -1,6 +1,6 @@
-import { ChevronLeft, ChevronRight } from 'lucide-react'
+import { ChevronLeft, ChevronRight, Table2 } from 'lucide-react'
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useEffectEvent, useRef } from 'react'
+import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { Button } from '../../kit/Button'
@@ -12,6 +12,9 @@ import { useTitle } from '../../kit/hooks/useTitle'
 import { call, codeOf } from '../../wire/http'
 import type { Kept, RecordReply } from '../../wire/types.gen'
 import { AboutMark } from './AboutMark'
+import { EditGrid } from './EditGrid'
+import { GridJudge } from './GridJudge'
+import { InkLayer, InkTools } from './Ink'
 import { Judge } from './Judge'
 import { useMarking } from './useMarking'
 import { Work } from './Work'
@@ -50,11 +53,31 @@ export function Marking() {
     here.findIndex((s) => s.id === params.get('student')),
   )
   const student = here[at]
-  const judged = (of: string | undefined, s: Kept) => marking.mine({ student: s.id, frame: of }).level !== undefined
+  const gridOf = (of: string | undefined) =>
+    (of ? frames.find((f) => f.id === of)?.criteria : record?.board.criteria) ?? []
+  const grid = gridOf(frame)
+  // A piece is judged once it has a level, or one by each criterion.
+  const judged = (of: string | undefined, s: Kept) => {
+    const has = (criterion?: string) => marking.mine({ student: s.id, frame: of, criterion }).level !== undefined
+    return has() || (gridOf(of).length > 0 && gridOf(of).every((c) => has(c.id)))
+  }
+  const piece = student && { student: student.id, frame }
+  const said = piece ? marking.mine(piece) : {}
+  const others = piece ? marking.others(piece) : []
   const done = here.filter((s) => judged(frame, s)).length
+
+  /** To which criterion of the grid the keys give a level; after the last one, to the piece as a whole. */
+  const [row, setRow] = useState(0)
+  const [drawing, draw] = useState(false)
+  const [editing, edit] = useState(false)
+  const on = grid[row]?.id
+  function sayOn(criterion: string | undefined, level: number | undefined) {
+    if (student) marking.say({ student: student.id, frame, criterion }, { level })
+  }
 
   function go(to: string, who?: string) {
     void marking.flush()
+    setRow(0)
     setParams({ frame: to, ...(who && { student: who }) }, { replace: true })
   }
   function step(by: 1 | -1) {
@@ -66,18 +89,22 @@ export function Marking() {
     go(other, (by > 0 ? there[0] : there.at(-1))?.id)
   }
   const key = useEffectEvent((e: KeyboardEvent) => {
-    if (e.altKey || e.metaKey || !student) return
+    if (e.altKey || e.metaKey || !student || editing) return
     if (e.ctrlKey ? e.key === 'Enter' : !inField(e.target) && e.key === 'ArrowRight') step(1)
     else if (e.ctrlKey || inField(e.target)) {
       if (e.key === 'Escape') (e.target as HTMLElement).blur()
       return
     } else if (e.key === 'ArrowLeft') step(-1)
     else if (e.key === 'c') words.current?.focus()
-    else if (e.key === '0') marking.say({ student: student.id, frame }, { level: undefined })
+    else if (e.key === 'p' && frame) draw(!drawing)
+    else if (e.key === 'ArrowDown' && grid.length > 0) setRow(Math.min(row + 1, grid.length))
+    else if (e.key === 'ArrowUp' && grid.length > 0) setRow(Math.max(0, row - 1))
+    else if (e.key === '0') sayOn(on, undefined)
     else {
       const level = Number(e.key) - 1
       if (!marking.data?.scale[level]) return
-      marking.say({ student: student.id, frame }, { level })
+      sayOn(on, level)
+      setRow(Math.min(row + 1, grid.length))
     }
     e.preventDefault()
   })
@@ -149,19 +176,35 @@ export function Marking() {
                       <ChevronRight size={17} aria-hidden="true" className="rtl:-scale-x-100" />
                     </Button>
                   </div>
+                  {frame && (
+                    <InkTools
+                      ink={said.ink ?? []}
+                      drawing={drawing}
+                      onDrawing={() => draw(!drawing)}
+                      onInk={(ink) => marking.say(piece!, { ink })}
+                    />
+                  )}
                   <Work
                     key={`${student.id} ${room}`}
                     student={student}
                     frames={frames}
                     frame={frame}
-                    about={(on, mark, text) => (
+                    about={(of, mark, text) => (
                       <AboutMark
                         what={text}
                         scale={marking.data!.scale}
-                        said={marking.mine({ student: student.id, frame: on, mark })}
-                        onSay={(to) => marking.say({ student: student.id, frame: on, mark }, to)}
+                        said={marking.mine({ student: student.id, frame: of, mark })}
+                        onSay={(to) => marking.say({ student: student.id, frame: of, mark }, to)}
                       />
                     )}
+                    over={
+                      <InkLayer
+                        ink={said.ink ?? []}
+                        others={others.flatMap((o) => o.ink ?? [])}
+                        drawing={drawing}
+                        onInk={(ink) => marking.say(piece!, { ink })}
+                      />
+                    }
                   />
                   {/* The next one is painted, and its pictures are here, before it is looked at. */}
                   {next && (
@@ -172,17 +215,60 @@ export function Marking() {
                 </section>
                 <Judge
                   key={`${student.id} ${room}`}
+                  session={session}
                   scale={marking.data.scale}
-                  said={marking.mine({ student: student.id, frame })}
-                  others={marking.others({ student: student.id, frame })}
+                  said={said}
+                  others={others}
                   names={marking.data.names}
                   phrases={marking.data.phrases}
                   words={words}
-                  onSay={(to) => marking.say({ student: student.id, frame }, to)}
+                  onSay={(to) => marking.say(piece!, to)}
+                  on={grid.length > 0 && on === undefined}
+                  grid={
+                    <section aria-label={t('marking.editGrid')}>
+                      <GridJudge
+                        grid={grid}
+                        scale={marking.data.scale}
+                        on={on}
+                        said={(criterion) => marking.mine({ ...piece!, criterion })}
+                        others={(criterion) => marking.others({ ...piece!, criterion })}
+                        names={marking.data.names}
+                        onSay={(criterion, level) => {
+                          sayOn(criterion, level)
+                          setRow(
+                            Math.max(
+                              0,
+                              grid.findIndex((c) => c.id === criterion),
+                            ) + (level === undefined ? 0 : 1),
+                          )
+                        }}
+                        gone={marking.gone(piece!, grid)}
+                      />
+                      <Button look="quiet" onClick={() => edit(true)}>
+                        <Table2 size={17} aria-hidden="true" />
+                        {t('marking.editGrid')}
+                      </Button>
+                      <p role="status" className="sr-only">
+                        {on && t('grid.now', { name: grid[row]!.name })}
+                      </p>
+                    </section>
+                  }
                 />
               </div>
             )}
-            <p className="text-sm text-slate">{t('marking.keys', { n: marking.data.scale.length })}</p>
+            <p className="text-sm text-slate">
+              {t('marking.keys', { n: marking.data.scale.length })} {grid.length > 0 && t('marking.keysGrid')}
+            </p>
+            {editing && (
+              <EditGrid
+                session={session}
+                frame={frames.find((f) => f.id === frame)}
+                criteria={grid}
+                scale={marking.data.scale}
+                frames={frames}
+                onClose={() => edit(false)}
+              />
+            )}
           </>
         )}
       </main>

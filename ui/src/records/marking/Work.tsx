@@ -13,10 +13,12 @@ type Props = {
   frame?: string
   /** What is said of a note or an answer, by its id; left out where nothing can be said. */
   about?: (frame: string, mark: string, text: string) => ReactNode
+  /** What lies over the picture of the one frame. */
+  over?: ReactNode
 }
 
 /** The work that is judged: one frame large, or all frames of the lesson small. */
-export function Work({ student, frames, frame, about }: Props) {
+export function Work({ student, frames, frame, about, over }: Props) {
   const { t } = useTranslation()
   const left = student.frames.filter((f) => f.marks.length > 0 || f.answers.length > 0)
   const shown = frame ? left.filter((f) => f.frame === frame) : left
@@ -24,7 +26,15 @@ export function Work({ student, frames, frame, about }: Props) {
   return (
     <div className={frame ? '' : 'grid gap-4 sm:grid-cols-2'}>
       {shown.map((on) => (
-        <One key={on.frame} on={on} frames={frames} name={student.name} width={frame ? 900 : 440} about={about} />
+        <One
+          key={on.frame}
+          on={on}
+          frames={frames}
+          name={student.name}
+          width={frame ? 900 : 440}
+          about={about}
+          over={frame && over}
+        />
       ))}
     </div>
   )
@@ -33,17 +43,18 @@ export function Work({ student, frames, frame, about }: Props) {
 const signs = { right: Check, partly: CircleDot, wrong: X }
 const looks = { right: 'text-fern-deep', partly: 'text-amber', wrong: 'text-rose' }
 
-type OneProps = { on: OnFrame; frames: Frame[]; name: string; width: number; about: Props['about'] }
+type OneProps = Pick<Props, 'about' | 'over'> & { on: OnFrame; frames: Frame[]; name: string; width: number }
 
-function One({ on, frames, name, width, about }: OneProps) {
+function One({ on, frames, name, width, about, over }: OneProps) {
   const { t } = useTranslation()
   const n = frames.findIndex((f) => f.id === on.frame)
   const frame = frames[n]!
   const marks = useMemo(() => [...on.marks, ...marksOf(on.answers)], [on])
   return (
     <div className="flex flex-col gap-2">
-      <div className="overflow-hidden rounded-xl border border-line">
+      <div dir="ltr" className="relative overflow-hidden rounded-xl border border-line">
         <Thumbnail frame={frame} marks={marks} width={width} label={t('record.pictureOf', { name, n: n + 1 })} />
+        {over}
       </div>
       <ul className="flex flex-col gap-1 empty:hidden">
         {on.marks

@@ -2,18 +2,27 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import { call, codeOf } from '../../wire/http'
 import { useAct } from '../../wire/hooks/useAct'
-import type { JudgedLevel, JudgedNow, Judgements, SayJudged, WorkJudged } from '../../wire/types.gen'
+import type {
+  Criterion,
+  Element,
+  JudgedLevel,
+  JudgedNow,
+  JudgedPiece,
+  Judgements,
+  SayJudged,
+  WorkJudged,
+} from '../../wire/types.gen'
 
 const IDLE_MS = 700
 const AGAIN_MS = 3000
 
 /**
- * What is said of a piece of somebody's work: a level on the scale as it is now, and words. A level of an
- * older scale stays what it was until another one is given.
+ * What is said of a piece of somebody's work: a level on the scale as it is now, words, what is drawn on it, and a
+ * recording ('' for none). A level of an older scale stays what it was until another one is given.
  */
-export type Said = { level?: number; old?: JudgedLevel; comment?: string }
+export type Said = { level?: number; old?: JudgedLevel; comment?: string; ink?: Element[]; voice?: string }
 
-const keyOf = (p: { student: string; frame?: string; mark?: string }) => `${p.student} ${p.frame ?? ''} ${p.mark ?? ''}`
+const keyOf = (p: JudgedPiece) => `${p.student} ${p.frame ?? ''} ${p.mark ?? ''} ${p.criterion ?? ''}`
 
 /** What teachers think of the work of a lesson, and how one says it oneself. */
 export function useMarking(session: string) {
@@ -43,6 +52,8 @@ export function useMarking(session: string) {
         timer.current = window.setTimeout(() => void flush(), AGAIN_MS)
         break
       }
+      // What was refused is not shown as if it were kept.
+      if (refused && !waits.current.has(key)) setOwn((was) => new Map([...was].filter(([of]) => of !== key)))
     }
     setUnsaved(waits.current.size)
   }
@@ -56,32 +67,55 @@ export function useMarking(session: string) {
     }
   }, [])
 
-  const mine = (p: { student: string; frame?: string; mark?: string }): Said => {
+  const mine = (p: JudgedPiece): Said => {
     const here = own.get(keyOf(p))
     if (here) return here
     const told = data?.judged.find((j) => j.by === data.me && keyOf(j) === keyOf(p))
     const same = told?.level && JSON.stringify(told.level.scale) === JSON.stringify(data?.scale)
-    return { level: same ? told?.level?.at : undefined, old: same ? undefined : told?.level, comment: told?.comment }
+    return {
+      level: same ? told?.level?.at : undefined,
+      old: same ? undefined : told?.level,
+      comment: told?.comment,
+      ink: told?.ink,
+      voice: told?.voice,
+    }
   }
   /** What others think of it, as far as one may see that. */
-  const others = (p: { student: string; frame?: string; mark?: string }): WorkJudged[] =>
+  const others = (p: JudgedPiece): WorkJudged[] =>
     data?.judged.filter((j) => j.by !== data.me && keyOf(j) === keyOf(p)) ?? []
 
-  /** Says something of a piece: a level at once, words once they rest for a moment. */
-  function say(p: { student: string; frame?: string; mark?: string }, said: Said) {
-    const chosen = 'level' in said || waits.current.get(keyOf(p))?.keeps === false
+  /** Says something of a piece: a level or a recording at once, words and ink once they rest for a moment. */
+  function say(p: JudgedPiece, said: Said) {
+    const before = waits.current.get(keyOf(p))
+    const chosen = 'level' in said || before?.keeps === false
     const next: Said = { ...mine(p), ...said, ...('level' in said && { old: undefined }) }
     setOwn((was) => new Map(was).set(keyOf(p), next))
     const level = chosen ? { level: next.level, keeps: false } : { keeps: true }
-    waits.current.set(keyOf(p), { ...p, ...level, comment: next.comment || undefined })
+    waits.current.set(keyOf(p), {
+      ...p,
+      ...level,
+      comment: next.comment || undefined,
+      ink: said.ink ?? before?.ink,
+      voice: said.voice ?? before?.voice,
+    })
     setUnsaved(waits.current.size)
     clearTimeout(timer.current)
-    if ('level' in said) void flush()
+    if ('level' in said || 'voice' in said) void flush()
     else timer.current = window.setTimeout(() => void flush(), IDLE_MS)
   }
+  /** Levels that were given by criteria which the grid does not have any more. */
+  const gone = (p: JudgedPiece, grid: readonly Criterion[]): WorkJudged[] =>
+    data?.judged.filter(
+      (j) =>
+        j.by === data.me &&
+        j.criterion &&
+        keyOf({ ...j, criterion: undefined }) === keyOf(p) &&
+        !grid.some((c) => c.id === j.criterion),
+    ) ?? []
   return {
     data,
     mine,
+    gone,
     others,
     say,
     flush,
