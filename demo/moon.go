@@ -38,7 +38,7 @@ func moonAndTides() lesson.Board {
 				{ID: "labels", Name: "Labels say what is what", Words: map[string]string{
 					"On the way": "Some things have a label.", "Secure": "Everything has a label."}},
 			},
-			Paper:  paper.Paper{Kind: paper.Plain}, Arrangement: lesson.Individual, Permission: lesson.Add,
+			Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.Individual, Permission: lesson.Add,
 			Prepared: []lesson.Element{
 				shape("sun", 80, 430, 220, 220,
 					lesson.Shape{Form: lesson.FormEllipse, Ink: "ember", Fill: "apricot", Width: 5}),

@@ -78,8 +78,14 @@ func (s *server) securityHeaders(c *gin.Context) {
 	}
 	// Trying a board shows the student's page inside our own, and nowhere else.
 	framed := "'none'"
-	if strings.HasPrefix(c.Request.URL.Path, "/try/") {
+	switch at := c.Request.URL.Path; {
+	case strings.HasPrefix(at, "/try/"):
 		framed = "'self'"
+	case strings.HasPrefix(at, "/look/"):
+		// What a link shows may be a piece of a page of those sites that the administrators name.
+		if house, err := s.Store.House(c.Request.Context()); err == nil && len(house.Hosts) > 0 {
+			framed = strings.Join(house.Hosts, " ")
+		}
 	}
 	h.Set(
 		"Content-Security-Policy",

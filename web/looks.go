@@ -13,6 +13,7 @@ import (
 
 	"alpenglow/core/output"
 	"alpenglow/core/refusal"
+	"alpenglow/core/settings"
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
@@ -33,6 +34,8 @@ type LookLink struct {
 // LookLinks are those of a lesson or a board.
 type LookLinks struct {
 	Looks []LookLink `json:"looks"`
+	// Hosts are the sites on whose pages they may be shown.
+	Hosts []string `json:"hosts"`
 }
 
 // Looked is what a link leads to: a title, and for each picture what it is called.
@@ -48,11 +51,15 @@ func (s *server) looksOf(c *gin.Context) {
 	if err == nil {
 		all, err = s.Store.Looks(c.Request.Context(), visitor(c).Teacher, c.Param("id"))
 	}
+	var house settings.House
+	if err == nil {
+		house, err = s.Store.House(c.Request.Context())
+	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	reply := LookLinks{Looks: []LookLink{}}
+	reply := LookLinks{Looks: []LookLink{}, Hosts: append([]string{}, house.Hosts...)}
 	for _, l := range all {
 		reply.Looks = append(reply.Looks, s.lookLink(c, l))
 	}

@@ -10,6 +10,7 @@ import (
 
 	"alpenglow/core/output"
 	"alpenglow/core/refusal"
+	"alpenglow/core/settings"
 	"alpenglow/web"
 )
 
@@ -74,6 +75,28 @@ func TestLooks(t *testing.T) {
 		"/api/looks/" + strings.ToLower(link.Word), "/api/looks/x", "/api/looks/%00"} {
 		if got := stranger.get(path, nil); got != refusal.NotFound && got != refusal.Malformed {
 			t.Errorf("%s: %q", path, got)
+		}
+	}
+	// It is a piece of no page but of those sites that are named.
+	framed := func(path string) string {
+		_, header, _ := stranger.send(http.MethodGet, path, "", "")
+		_, allowed, _ := strings.Cut(header.Get("Content-Security-Policy"), "frame-ancestors ")
+		return allowed
+	}
+	if got := framed("/look/" + link.Word); got != "'none'" {
+		t.Errorf("framed by %q", got)
+	}
+	house := settings.Usually()
+	house.Hosts = []string{"https://pages.school.example", "http://intranet"}
+	if err := h.store.SetHouse(t.Context(), house); err != nil {
+		t.Fatal(err)
+	}
+	if got := framed("/look/" + link.Word); got != "https://pages.school.example http://intranet" {
+		t.Errorf("framed by %q", got)
+	}
+	for _, path := range []string{"/boards", "/lesson/x", "/records/look/x", "/api/looks/" + link.Word} {
+		if got := framed(path); got != "'none'" {
+			t.Errorf("%s framed by %q", path, got)
 		}
 	}
 	for _, who := range []*visitor{other, vera, stranger} {

@@ -96,6 +96,8 @@ type House struct {
 	KeepMonths int `json:"keepMonths"`
 	// Scale are the levels by which work is judged, the lowest first.
 	Scale []Level `json:"scale"`
+	// Hosts are the sites whose pages may show what a link to look at shows, as scheme and host.
+	Hosts []string `json:"hosts,omitempty"`
 }
 
 // Level is one of the levels of a scale.
@@ -136,6 +138,11 @@ func (h House) Check() (House, error) {
 	if h.KeepMonths < 0 || h.KeepMonths > MaxMonths {
 		return h, refusal.About(refusal.Malformed, "0 to %d months", MaxMonths)
 	}
+	hosts, err := readHosts(h.Hosts)
+	if err != nil {
+		return h, err
+	}
+	h.Hosts = hosts
 	if h.School != "" {
 		name, err := lesson.ReadCalled(h.School, MaxSchool)
 		if err != nil {

@@ -1,4 +1,6 @@
 import { expect, test } from '@playwright/test'
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import { demo } from '../support/demo'
 import { accessible, device, signIn } from '../support/people'
 
@@ -71,4 +73,53 @@ test('a record taken out in each form, its report, and the next lesson begun wit
     frames: unknown[]
   }
   expect(board.frames).toHaveLength(count - 1)
+})
+
+/** A site with one page, under two names. */
+async function siteOfTheSchool() {
+  const site = { page: '', named: '', other: '', server: createServer() }
+  site.server.on('request', (_, reply) => {
+    reply.setHeader('Content-Type', 'text/html')
+    reply.end(site.page)
+  })
+  await new Promise<void>((listens) => site.server.listen(0, '127.0.0.1', listens))
+  const { port } = site.server.address() as AddressInfo
+  return Object.assign(site, { named: `http://127.0.0.1:${port}`, other: `http://localhost:${port}` })
+}
+
+test('a link to look at is a piece of a page of a site that is named, and of no other', async ({ browser }) => {
+  const site = await siteOfTheSchool()
+  const teacher = await device(browser, house.url, undefined, { permissions: ['clipboard-read', 'clipboard-write'] })
+  await signIn(teacher)
+  await teacher.goto('/school')
+  await teacher.getByLabel('Sites').fill(`${site.named}\n*.example`)
+  await teacher.getByLabel('Sites').blur()
+  await expect(teacher.getByRole('alert').filter({ hasText: 'This is no web address.' })).toBeVisible()
+  await teacher.getByLabel('Sites').fill(site.named)
+  await teacher.getByLabel('Sites').blur()
+  await expect(teacher.getByRole('alert')).toHaveCount(0)
+  await accessible(teacher)
+  await teacher.goto('/boards')
+  await teacher.locator('a[href^="/records/"]').first().click()
+  await teacher.getByRole('button', { name: 'Pictures and pages…' }).click()
+  const window = teacher.getByRole('dialog')
+  await window.getByRole('button', { name: 'Make a link instead' }).click()
+  await window.getByRole('button', { name: 'Copy as a piece of a page' }).click()
+  await expect(window.getByRole('button', { name: 'Copied' })).toBeVisible()
+  await expect(window.getByText(`Such a piece shows on pages of: ${site.named}.`)).toBeVisible()
+  await accessible(teacher)
+  const piece = await teacher.evaluate(() => navigator.clipboard.readText())
+  // Two sites put it on their pages.
+  site.page = `<!doctype html><html lang="en"><title>Our work</title><h1>Our work</h1>${piece}</html>`
+  const visitor = await (await browser.newContext()).newPage()
+  await visitor.goto(site.named)
+  const shown = visitor.frameLocator('iframe')
+  await expect(shown.getByRole('img').first()).toBeVisible()
+  await expect(shown.getByRole('banner')).toHaveCount(0)
+  const refused = visitor.waitForEvent('console', (m) => m.text().includes('frame-ancestors'))
+  await visitor.goto(site.other)
+  await refused
+  await expect(visitor.frameLocator('iframe').getByRole('img')).toHaveCount(0)
+  await visitor.context().close()
+  site.server.close()
 })

@@ -58,6 +58,18 @@ export function School() {
           <Room title={t('school.levels')} text={t('school.levelsText')}>
             <Levels scale={house.scale} signs={reply.data?.signs ?? []} onSave={(scale) => set({ scale })} />
           </Room>
+          <Room title={t('school.hosts')} text={t('school.hostsText')}>
+            <div className="max-w-md">
+              <Typed
+                label={t('school.hostsLabel')}
+                help={t('school.hostsHelp')}
+                rows={3}
+                value={(house.hosts ?? []).join('\n')}
+                limit={4000}
+                onChange={(text) => void set({ hosts: text.split(/\s+/).filter(Boolean) })}
+              />
+            </div>
+          </Room>
           <Room title={t('rights.title')} text={t('rights.text')}>
             <Persons />
           </Room>

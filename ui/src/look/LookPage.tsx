@@ -15,7 +15,11 @@ export function LookPage() {
   useTitle(data?.title ?? t('look.title'))
   return (
     <div className="min-h-full">
-      <header className="flex items-center gap-3 border-b border-line bg-paper px-4 py-3 print:hidden">
+      {/* On a page of the school's there is no second head. */}
+      <header
+        hidden={self !== top}
+        className="flex items-center gap-3 border-b border-line bg-paper px-4 py-3 print:hidden"
+      >
         <Logo />
         <h1 dir="auto" className="min-w-0 grow truncate text-xl">
           {data?.title ?? t('look.title')}

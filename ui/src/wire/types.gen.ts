@@ -2011,6 +2011,7 @@ export type HouseSettings = {
   guests: boolean;
   keepMonths: number;
   scale: Array<Level>;
+  hosts?: Array<string>;
 };
 
 export type HouseReply = {
@@ -2691,6 +2692,7 @@ export type LookLink = {
 
 export type LookLinks = {
   looks: Array<LookLink>;
+  hosts: Array<string>;
 };
 
 export type Looked = {

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { Copy } from 'lucide-react'
+import { Code2, Copy } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { call, codeOf } from '../../wire/http'
@@ -7,12 +7,22 @@ import type { Code, LookLinks } from '../../wire/types.gen'
 import { when } from '../../words/words'
 import { Button } from '../Button'
 import { Refusal } from '../Refusal'
+import '../../words/windows'
+
+/** What makes a link a piece of another page. */
+const pieceOf = (link: string, title: string) =>
+  `<iframe src="${link}" title="${title}" width="100%" height="640" loading="lazy" style="border:0"></iframe>`
 
 /** The links by which anybody looks at work of a lesson or a board; each can be taken back. */
 export function Looks({ of, id }: { of: string; id: string }) {
   const { t } = useTranslation()
   const [problem, tell] = useState<Code | null>(null)
   const [copied, copy] = useState('')
+  const onClipboard = (text: string, as: string) =>
+    void navigator.clipboard.writeText(text).then(
+      () => copy(as),
+      () => tell('failed'),
+    )
   const query = useQuery({
     queryKey: ['looks', id],
     queryFn: () => call<LookLinks>('GET', `/${of}/${id}/looks`),
@@ -51,21 +61,23 @@ export function Looks({ of, id }: { of: string; id: string }) {
                 {t(`out.what_${l.wish.what}`)} · {when(l.at)}
               </span>
             </span>
-            <Button
-              onClick={() =>
-                void navigator.clipboard.writeText(l.link).then(
-                  () => copy(l.word),
-                  () => tell('failed'),
-                )
-              }
-            >
+            <Button onClick={() => onClipboard(l.link, l.word)}>
               <Copy size={16} aria-hidden="true" />
               {t(copied === l.word ? 'out.copied' : 'out.copy')}
             </Button>
+            {query.data.hosts.length > 0 && (
+              <Button onClick={() => onClipboard(pieceOf(l.link, t('look.title')), `piece ${l.word}`)}>
+                <Code2 size={16} aria-hidden="true" />
+                {t(copied === `piece ${l.word}` ? 'out.copied' : 'out.copyPiece')}
+              </Button>
+            )}
             <Button onClick={() => void drop(l.word)}>{t('out.takeBack')}</Button>
           </li>
         ))}
       </ul>
+      {query.data.hosts.length > 0 && (
+        <p className="mt-2 text-sm text-slate">{t('out.pieceHelp', { hosts: query.data.hosts.join(', ') })}</p>
+      )}
     </section>
   )
 }
