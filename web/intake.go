@@ -1,6 +1,7 @@
 package web
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"fmt"
@@ -328,14 +329,44 @@ func (s *server) importBoard(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
+	made, err := s.takeBoard(ctx, me, file)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, BoardMade{made})
+}
+
+// takeBoard makes a board of a file, with the lessons that were held with it, and gives its id.
+func (s *server) takeBoard(ctx context.Context, me string, file formats.File) (made string, err error) {
+	if file.Board.Title == "" {
+		return "", refusal.New(refusal.NameEmpty)
+	}
 	names := map[string]string{}
-	for name, p := range file.Pictures {
+	for _, name := range file.Prepared() {
+		p, ok := file.Pictures[name]
+		if names[name] = store.NewID(); !ok {
+			continue
+		}
 		if names[name], err = s.Store.KeepPicture(ctx, me, file.Board.Title, p); err != nil {
-			refuse(c, err)
-			return
+			return "", err
 		}
 	}
-	s.keepBoard(c, formats.Rename(file.Board, names))
+	if made, err = s.Store.AddBoard(ctx, me, formats.Rename(file.Board, names)); err != nil {
+		return "", err
+	}
+	var lessons []string
+	for _, h := range file.Held {
+		var id string
+		if id, err = s.takeHeld(ctx, me, made, h, file, names); err != nil {
+			break
+		}
+		lessons = append(lessons, id)
+	}
+	if err != nil {
+		err = errors.Join(err, s.Store.ForgetBoard(context.WithoutCancel(ctx), made, lessons))
+	}
+	return made, err
 }
 
 // exportBoard writes a board and its pictures as one file.
@@ -345,39 +376,50 @@ func (s *server) exportBoard(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	file, err := s.boardFile(c, kept.Board())
+	var held []formats.Held
+	if c.Query("lessons") != "" {
+		held, err = s.heldWith(c.Request.Context(), visitor(c).Teacher, c.Param("id"))
+	}
+	var file formats.File
+	if err == nil {
+		file, err = s.boardFile(c, formats.File{Board: kept.Board(), Held: held})
+	}
+	var written bytes.Buffer
+	if err == nil {
+		err = formats.WriteBoard(&written, file)
+	}
 	if err != nil {
 		refuse(c, err)
 		return
 	}
 	c.Header("Content-Type", "application/zip")
 	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(file.Board.Title)+".board"))
-	if err := formats.WriteBoard(c.Writer, file); err != nil {
-		s.Log.Error("write board file", "error", err)
-	}
+	c.Data(http.StatusOK, "application/zip", written.Bytes())
 }
 
-// boardFile gives a board with its pictures, as far as the teacher may see them.
-func (s *server) boardFile(c *gin.Context, board lesson.Board) (formats.File, error) {
-	file := formats.File{Board: board, Pictures: map[string]picture.Picture{}}
-	for _, f := range file.Board.Frames {
-		for _, name := range f.Pictures() {
-			p, err := s.Store.Picture(c.Request.Context(), name)
-			if errors.Is(err, store.ErrNotFound) {
-				continue
-			}
-			if err != nil {
-				return file, err
-			}
-			seen, err := s.staffs(c, p)
-			if err != nil {
-				return file, err
-			}
-			if !seen {
-				continue // a picture of somebody else's lesson
-			}
-			file.Pictures[name] = picture.Picture{Type: p.Type, Data: p.Data, Width: p.Width, Height: p.Height}
+// boardFile gives a file with its pictures, as far as the teacher may see them and the file has room.
+func (s *server) boardFile(c *gin.Context, file formats.File) (formats.File, error) {
+	file.Pictures = map[string]picture.Picture{}
+	size := 0
+	for _, name := range file.Names() {
+		p, err := s.Store.Picture(c.Request.Context(), name)
+		if errors.Is(err, store.ErrNotFound) {
+			continue
 		}
+		if err != nil {
+			return file, err
+		}
+		seen, err := s.staffs(c, p)
+		if err != nil {
+			return file, err
+		}
+		if !seen {
+			continue // a picture of somebody else's lesson
+		}
+		if size += len(p.Data); size > formats.MaxBoardFile {
+			return file, refusal.New(refusal.FileHuge)
+		}
+		file.Pictures[name] = picture.Picture{Type: p.Type, Data: p.Data, Width: p.Width, Height: p.Height}
 	}
 	return file, nil
 }

@@ -93,7 +93,7 @@ func (s *server) exportQuestions(c *gin.Context) {
 	}
 	var file formats.File
 	if err == nil {
-		file, err = s.boardFile(c, asking(kept.Board()))
+		file, err = s.boardFile(c, formats.File{Board: asking(kept.Board())})
 	}
 	if err != nil {
 		refuse(c, err)

@@ -263,7 +263,7 @@ func (s *server) boardInto(c *gin.Context, out archive, board string) error {
 	if err != nil {
 		return err
 	}
-	file, err := s.boardFile(c, kept.Board())
+	file, err := s.boardFile(c, formats.File{Board: kept.Board()})
 	if err != nil {
 		return err
 	}

@@ -130,6 +130,32 @@ func Judge(s Said, board lesson.Board, scale []settings.Level, before *Judged, b
 // Empty says that nothing is noted.
 func (j Judged) Empty() bool { return j.Level == nil && j.Word.empty() }
 
+// Check reports what is wrong with what is said to have been noted of work in a lesson.
+func (j Judged) Check(kept record.Record) error {
+	if err := j.In(kept); err != nil {
+		return err
+	}
+	if err := j.Word.check(j.Piece); err != nil {
+		return err
+	}
+	if j.Level == nil {
+		return nil
+	}
+	house, err := settings.House{Scale: j.Level.Scale}.Check()
+	if err != nil {
+		return err
+	}
+	if j.Level.At < 0 || j.Level.At >= len(house.Scale) {
+		return refusal.New(refusal.NoSuchLevel)
+	}
+	if by := j.Level.By; (by == nil) != (j.Criterion == "") || by != nil && by.ID != j.Criterion {
+		return refusal.New(refusal.NoSuchCriterion)
+	} else if by != nil {
+		return lesson.CheckCriteria([]lesson.Criterion{*by})
+	}
+	return nil
+}
+
 // Seen gives what a teacher may see of what all noted. Blind, a teacher sees what others think
 // of a piece only once they have given a level to it themselves.
 func Seen(all []Judged, by string, blind bool) []Judged {

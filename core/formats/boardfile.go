@@ -19,21 +19,52 @@ import (
 // BoardVersion is the version of the board file that is written. A file of a
 // newer one is refused, because something on it would be lost; older ones are
 // read.
-const BoardVersion = 2
+const BoardVersion = 3
 
 // Limits of a board file.
 const (
 	MaxBoardFile = 100 << 20 // bytes
 	maxBoardJSON = 20 << 20
-	maxPictures  = 500
+	maxPictures  = 1000
 	maxObjects   = 300_000 // of a board's JSON: of 60 frames with 2,000 marks, each with its body
 )
 
 // File is what a board file holds.
 type File struct {
 	Board lesson.Board
-	// Pictures are by the names that the board has for them.
+	// Held are lessons that were held with it.
+	Held []Held
+	// Pictures are by the names that the board and the lessons have for them.
 	Pictures map[string]picture.Picture
+}
+
+// Prepared lists the pictures of what was prepared, on the board and in the lessons.
+func (f File) Prepared() []string {
+	names := picturesOf(f.Board)
+	for _, h := range f.Held {
+		names = append(names, picturesOf(h.Board)...)
+	}
+	return once(names)
+}
+
+// Names lists all pictures and recordings that belong in the file.
+func (f File) Names() []string {
+	names := f.Prepared()
+	for _, h := range f.Held {
+		names = append(names, h.Pictures()...)
+	}
+	return once(names)
+}
+
+func once(names []string) []string {
+	var all []string
+	seen := map[string]bool{}
+	for _, name := range names {
+		if !seen[name] {
+			seen[name], all = true, append(all, name)
+		}
+	}
+	return all
 }
 
 // header is board.json in the file; see docs/formats/board-file.md.
@@ -41,20 +72,40 @@ type header struct {
 	Format  string          `json:"format"`
 	Version int             `json:"version"`
 	Board   json.RawMessage `json:"board"`
+	// Lessons is how many files there are in the folder of that name.
+	Lessons int `json:"lessons,omitempty"`
 }
 
 const formatName = "alpenglow-board"
 
-// WriteBoard writes a board and its pictures as one file: a zip of board.json
-// and a folder of pictures.
+// WriteBoard writes a board, its lessons and its pictures as one file: a zip of board.json,
+// and folders of lessons and of pictures. What could not be read again is refused before
+// anything is written.
 func WriteBoard(to io.Writer, f File) error {
 	text, err := json.Marshal(f.Board)
 	if err != nil {
 		return fmt.Errorf("write board file: %w", err)
 	}
-	text, err = json.Marshal(header{Format: formatName, Version: BoardVersion, Board: text})
+	text, err = json.Marshal(header{Format: formatName, Version: BoardVersion, Board: text, Lessons: len(f.Held)})
 	if err != nil {
 		return fmt.Errorf("write board file: %w", err)
+	}
+	size, held := len(text), make([][]byte, len(f.Held))
+	for i, h := range f.Held {
+		if held[i], err = json.Marshal(h); err != nil {
+			return fmt.Errorf("write board file: %w", err)
+		}
+		if size += len(held[i]); len(held[i]) > maxBoardJSON || bytes.Count(held[i], []byte("{")) > maxObjects {
+			return refusal.About(refusal.FileHuge, "a lesson is too large")
+		}
+	}
+	names := f.Names()
+	for _, name := range names {
+		size += len(f.Pictures[name].Data)
+	}
+	if len(f.Held) > MaxHeld || len(names) > maxPictures || size > MaxBoardFile {
+		return refusal.About(refusal.FileHuge, "a file holds %d lessons, %d pictures and %d MiB", MaxHeld, maxPictures,
+			MaxBoardFile>>20)
 	}
 	archive := zip.NewWriter(to)
 	put := func(name string, method uint16, data []byte) error {
@@ -67,7 +118,12 @@ func WriteBoard(to io.Writer, f File) error {
 	if err := put("board.json", zip.Deflate, text); err != nil {
 		return fmt.Errorf("write board file: %w", err)
 	}
-	for _, name := range picturesOf(f.Board) {
+	for i, text := range held {
+		if err := put(lessonName(i), zip.Deflate, text); err != nil {
+			return fmt.Errorf("write board file: %w", err)
+		}
+	}
+	for _, name := range names {
 		p, ok := f.Pictures[name]
 		if !ok {
 			continue
@@ -78,6 +134,8 @@ func WriteBoard(to io.Writer, f File) error {
 	}
 	return archive.Close()
 }
+
+func lessonName(i int) string { return fmt.Sprintf("lessons/%d.json", i+1) }
 
 func ending(mediaType string) string {
 	switch mediaType {
@@ -137,10 +195,25 @@ func ReadBoard(data []byte, read func(packed []byte) (picture.Picture, error)) (
 	if err := f.Board.Check(); err != nil {
 		return File{}, err
 	}
-	names := picturesOf(f.Board)
+	if head.Lessons < 0 || head.Lessons > MaxHeld {
+		return File{}, refusal.New(refusal.FileHuge)
+	}
+	for i := range head.Lessons {
+		text, err := unpack(archive, lessonName(i), maxBoardJSON)
+		if err != nil {
+			return File{}, err
+		}
+		h, err := readHeld(text)
+		if err != nil {
+			return File{}, err
+		}
+		f.Held = append(f.Held, h)
+	}
+	names := f.Names()
 	if len(names) > maxPictures {
 		return File{}, refusal.New(refusal.FileHuge)
 	}
+	gone := f.mayBeGone()
 	for _, name := range names {
 		for _, end := range []string{".png", ".jpg"} {
 			packed, err := unpack(archive, "pictures/"+name+end, picture.MaxBytes)
@@ -161,11 +234,25 @@ func ReadBoard(data []byte, read func(packed []byte) (picture.Picture, error)) (
 			}
 			f.Pictures[name] = picture.Picture{Type: sound.Type, Data: heard.Data}
 		}
-		if _, ok := f.Pictures[name]; !ok {
+		if _, ok := f.Pictures[name]; !ok && !gone[name] {
 			return File{}, refusal.About(refusal.FileUnreadable, "a picture is missing")
 		}
 	}
 	return f, nil
+}
+
+// mayBeGone names the pictures that are nowhere but in lessons: one may be gone from a lesson, and the lesson is kept.
+func (f File) mayBeGone() map[string]bool {
+	gone := map[string]bool{}
+	for _, h := range f.Held {
+		for _, name := range append(picturesOf(h.Board), h.Pictures()...) {
+			gone[name] = true
+		}
+	}
+	for _, name := range picturesOf(f.Board) {
+		delete(gone, name)
+	}
+	return gone
 }
 
 // unpack reads one file of a zip by its exact name, up to a limit of bytes

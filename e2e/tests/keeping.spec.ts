@@ -123,3 +123,36 @@ test('a link to look at is a piece of a page of a site that is named, and of no 
   await visitor.context().close()
   site.server.close()
 })
+
+test('a board is saved with its lessons and opened again, and its record says the same', async ({ browser }) => {
+  const teacher = await device(browser, house.url)
+  await signIn(teacher)
+  await teacher.getByRole('button', { name: 'More for Light and shadow' }).click()
+  await teacher.getByRole('menuitem', { name: 'Save with its lessons' }).click()
+  await accessible(teacher)
+  const download = teacher.waitForEvent('download')
+  await teacher.getByRole('dialog').getByRole('button', { name: 'Save the file' }).click()
+  const file = await download
+  expect(file.suggestedFilename()).toBe('light-and-shadow.board')
+  await expect(teacher.getByRole('dialog')).toHaveCount(0)
+  const records = async () =>
+    (
+      (await (await teacher.request.get('/api/boards')).json()) as {
+        sessions: { id: string; title: string; students: number; startedAt: string }[]
+      }
+    ).sessions.filter((n) => n.title === 'Light and shadow')
+  const [before] = await records()
+  await teacher.getByLabel('Open a board file').setInputFiles(await file.path())
+  await expect(teacher).toHaveURL(/\/boards\/.+/)
+  const after = (await records()).find((n) => n.id !== before!.id)
+  expect(after).toMatchObject({ students: before!.students, startedAt: before!.startedAt })
+  const names = async (id: string) => {
+    await teacher.goto(`/records/${id}`)
+    await expect(teacher.getByRole('heading', { level: 3 }).first()).toBeVisible()
+    return teacher.getByRole('region', { name: 'Students' }).getByRole('heading', { level: 3 }).allInnerTexts()
+  }
+  expect(await names(after!.id)).toEqual(await names(before!.id))
+  await teacher.goto(`/records/${after!.id}`)
+  await expect(teacher.getByRole('img', { name: /'s work on frame 1$/ }).first()).toBeVisible()
+  await accessible(teacher)
+})

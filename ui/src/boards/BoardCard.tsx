@@ -7,8 +7,9 @@ import { Link, useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { Thumbnail } from '../frame/paint/Thumbnail'
 import { Button } from '../kit/Button'
+import { Confirm } from '../kit/windows/Confirm'
 import { TakeOut } from '../kit/windows/TakeOut'
-import { call, Refused } from '../wire/http'
+import { call, Refused, download } from '../wire/http'
 import type { BoardItem, BoardMade, Edits, EditsReply, FoundFrame, NewBoard, SetCard } from '../wire/types.gen'
 import { when } from '../words/words'
 import { AskName } from './AskName'
@@ -32,7 +33,9 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const queries = useQueryClient()
-  const [open, setOpen] = useState<'rename' | 'copy' | 'folder' | 'share' | 'questions' | 'pages' | null>(null)
+  const [open, setOpen] = useState<'rename' | 'copy' | 'folder' | 'share' | 'questions' | 'pages' | 'lessons' | null>(
+    null,
+  )
   const close = () => setOpen(null)
   const more = useRef<HTMLButtonElement>(null)
   const name = useRef<HTMLInputElement>(null)
@@ -57,6 +60,7 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
     ['questions', () => setOpen('questions')],
     ['pages', () => setOpen('pages')],
     ['export', () => location.assign(`/api/boards/${board.id}/file`)],
+    ['exportLessons', () => setOpen('lessons')],
     [board.archived ? 'unarchive' : 'archive', () => onSet({ archived: !board.archived })],
     ['delete', () => onSet({ deleted: true })],
   ]
@@ -167,6 +171,19 @@ export function BoardCard({ board, found, folders, onSet }: Props) {
       )}
       {open === 'questions' && <QuestionFile board={board} onClose={close} />}
       {open === 'pages' && <TakeOut of="boards" id={board.id} title={board.title} onClose={close} />}
+      {open === 'lessons' && (
+        <Confirm
+          open
+          onOpenChange={close}
+          title={t('boards.exportLessons')}
+          text={t('boards.exportLessonsText')}
+          yes={t('boards.exportYes')}
+          onYes={async () => {
+            await download(`/boards/${board.id}/file?lessons=1`)
+            close()
+          }}
+        />
+      )}
       {open === 'share' && <ShareDialog board={board} onClose={close} />}
     </li>
   )
