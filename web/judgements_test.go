@@ -1,6 +1,7 @@
 package web_test
 
 import (
+	"net/http"
 	"strings"
 	"sync"
 	"testing"
@@ -85,6 +86,15 @@ func TestJudgements(t *testing.T) {
 
 	if got := emil.get(at+"/letters", nil); got != refusal.NotYours {
 		t.Errorf("a second marker prints what goes back: %q", got)
+	}
+	for path, want := range map[string]int{"": 1, "?student=" + piece.Student: 1, "?student=" + run: 0} {
+		_, header, pdf := ines.send(http.MethodGet, at+"/letters.pdf"+path, "", "")
+		if is := header.Get("Content-Type") == "application/pdf" && strings.HasPrefix(string(pdf), "%PDF-"); is != (want == 1) {
+			t.Errorf("%s: %s", path, header.Get("Content-Type"))
+		}
+	}
+	if got := emil.get(at+"/letters.pdf", nil); got != refusal.NotYours {
+		t.Errorf("a second marker takes the letters: %q", got)
 	}
 	var letters web.Letters
 	if ines.get(at+"/letters", &letters); len(letters.Letters) != 2 {

@@ -270,6 +270,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/sessions/:id/judgements", s.judgements)
 	teacher.POST("/sessions/:id/criteria", s.setCriteria)
 	teacher.GET("/sessions/:id/letters", s.letters)
+	teacher.GET("/sessions/:id/letters.pdf", s.lettersFile)
 	teacher.GET("/sessions/:id/levels.csv", s.levelsFile)
 	teacher.GET("/sessions/:id/levels.xlsx", s.levelsFile)
 	teacher.POST("/sessions/:id/blind", s.setBlind)

@@ -32,8 +32,9 @@ var (
 // sheets are pages that are filled from the top.
 type sheets struct {
 	words
-	all []*paint.Canvas
-	y   float64
+	all   []*paint.Canvas
+	cells map[*paint.Canvas][]paint.Cell // frames that are painted on a page
+	y     float64
 }
 
 // PDF writes a report as pages: how the lesson went, and then student by student. Times are shown as the clock of a
@@ -253,9 +254,34 @@ func (s *sheets) students(all []Student) {
 
 func (s *sheets) write(to io.Writer, title string) error {
 	p := paint.NewPDF(to, nil)
-	for i, c := range s.all {
-		c.Words(s.say("page", "n", i+1, "of", len(s.all)), margin, high-margin, room, small, "slate", paint.AtEnd, 1)
-		p.Add(paint.Page{W: wide, H: high, Cells: []paint.Cell{{K: 1, Painting: c.Painting()}}})
-	}
+	s.add(p, "")
 	return p.Close(title)
+}
+
+// add puts the pages into a file: under a title, which stands at the foot of each; the first has it in the list of
+// pages.
+func (s *sheets) add(p *paint.PDF, title string) {
+	for i, c := range s.all {
+		c.Words(title, margin, high-margin, room-80, small, "slate", paint.AtStart, 1)
+		c.Words(s.say("page", "n", i+1, "of", len(s.all)), margin, high-margin, room, small, "slate", paint.AtEnd, 1)
+		page := paint.Page{W: wide, H: high, Cells: append([]paint.Cell{{K: 1, Painting: c.Painting()}}, s.cells[c]...)}
+		if i == 0 {
+			page.Title = title
+		}
+		p.Add(page)
+	}
+}
+
+// frame paints a frame over the whole width.
+func (s *sheets) frame(painting paint.Painting) {
+	k := room / painting.W
+	tall := painting.H * k
+	s.need(tall + 8)
+	c := s.now()
+	c.Box(margin-0.75, s.y-0.75, room+1.5, tall+1.5, 3, "line")
+	if s.cells == nil {
+		s.cells = map[*paint.Canvas][]paint.Cell{}
+	}
+	s.cells[c] = append(s.cells[c], paint.Cell{X: margin, Y: s.y, K: k, Painting: painting})
+	s.y += tall + 8
 }

@@ -4,6 +4,7 @@ import (
 	"embed"
 	"encoding/json"
 	"fmt"
+	"maps"
 	"strings"
 	"sync"
 
@@ -15,8 +16,8 @@ import (
 //go:embed words/*.json
 var files embed.FS
 
-var wordings = sync.OnceValue(func() map[settings.Language]map[string]string {
-	all := map[settings.Language]map[string]string{}
+var wordings = sync.OnceValue(func() map[settings.Language]words {
+	all := map[settings.Language]words{}
 	for _, l := range settings.Languages {
 		text, err := files.ReadFile("words/" + string(l) + ".json")
 		var read map[string]map[string]string
@@ -26,7 +27,10 @@ var wordings = sync.OnceValue(func() map[settings.Language]map[string]string {
 		if err != nil {
 			panic(fmt.Sprintf("words of reports in %s: %v", l, err)) // a broken build
 		}
-		all[l] = read["report"]
+		all[l] = words{}
+		for _, part := range read {
+			maps.Copy(all[l], part)
+		}
 	}
 	return all
 })

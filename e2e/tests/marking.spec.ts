@@ -211,6 +211,10 @@ test('a grid, ink and a voice on the work; a second teacher judges blind, and bo
   await expect(ines.getByRole('group', { name: 'Says why' })).toContainText(/Emil Sorensen:.*Beginning.*Secure/)
   await accessible(ines)
 
+  // As a letter on paper, too.
+  const letters = await ines.request.get(`/api/sessions/${record}/letters.pdf`)
+  expect((await letters.body()).subarray(0, 5).toString()).toBe('%PDF-')
+
   // Noor sees the grid, the ink and hears the voice: of Ines alone.
   await ines.getByRole('link', { name: 'Record' }).click()
   await press(ines.getByRole('button', { name: /^Give back to Noor/ }))

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { Printer } from 'lucide-react'
+import { Download, Printer } from 'lucide-react'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { Letter } from '../letter/Letter'
@@ -16,6 +16,7 @@ export function Letters() {
   const { t } = useTranslation()
   const { session = '' } = useParams()
   useTitle(t('marking.letters'))
+  const zone = encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)
   const query = useQuery({
     queryKey: ['letters', session],
     queryFn: () => call<Reply>('GET', `/sessions/${session}/letters`),
@@ -28,10 +29,20 @@ export function Letters() {
       title={t('marking.letters')}
       back={{ to: `/records/${session}`, name: t('marking.toRecord') }}
       action={
-        <Button look="main" onClick={() => print()}>
-          <Printer size={17} aria-hidden="true" />
-          {t('given.print')}
-        </Button>
+        <div className="flex flex-wrap gap-3">
+          <a
+            href={`/api/sessions/${session}/letters.pdf?zone=${zone}`}
+            download
+            className="inline-flex items-center gap-2 rounded-lg border border-edge bg-paper px-3 py-1.5 font-semibold hover:bg-mist"
+          >
+            <Download size={17} aria-hidden="true" />
+            {t('marking.pdf')}
+          </a>
+          <Button look="main" onClick={() => print()}>
+            <Printer size={17} aria-hidden="true" />
+            {t('given.print')}
+          </Button>
+        </div>
       }
     >
       <Refusal code={problem} />

@@ -57,6 +57,7 @@ function useKept(session: string, student: string, sought: boolean) {
 /** What one student left, frame by frame. */
 export function StudentRow({ session, student, frames, judged, unknown, given, onGive, onWho }: RowProps) {
   const { t } = useTranslation()
+  const zone = encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)
   const whole = judged.find((j) => !j.frame && !j.criterion)
   const sought = decodeURIComponent(useLocation().hash.slice(1)).startsWith(`${student.id}.`)
   const { row, kept } = useKept(session, student.id, sought)
@@ -76,6 +77,14 @@ export function StudentRow({ session, student, frames, judged, unknown, given, o
             {given !== undefined && (
               <span className="text-sm text-slate">{t('marking.givenAt', { when: whenAt(given) })}</span>
             )}
+            <a
+              href={`/api/sessions/${session}/letters.pdf?student=${student.id}&zone=${zone}`}
+              download
+              aria-label={t('marking.letterOf', student)}
+              className="inline-flex items-center gap-2 rounded-lg px-3 py-1.5 font-semibold text-slate hover:bg-mist hover:text-night"
+            >
+              {t('marking.letter')}
+            </a>
             <Button
               look="quiet"
               aria-label={t(given === undefined ? 'marking.giveTo' : 'marking.undoOf', student)}
