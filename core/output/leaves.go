@@ -102,7 +102,11 @@ func (w Wish) Leaves(s Source) []Leaf {
 			l.names, l.Who = s.name, s.who(owner, student)
 		}
 		if w.Judged && student != "" {
-			l.Level, l.Says = s.judged(student, f.ID)
+			var ink []lesson.Element
+			l.Level, l.Says, ink = s.judged(student, f.ID)
+			if w.Form != InkML { // which has what the student drew
+				l.Marks = append(slices.Clip(l.Marks), ink...)
+			}
 		}
 		leaves = append(leaves, l)
 	}
@@ -197,15 +201,24 @@ func withAnswers(on record.OnFrame, student string) []lesson.Element {
 	return marks
 }
 
-// judged gives the level and the comment of a student's frame.
-func (s Source) judged(student, frame string) (level, comment string) {
+// judged gives the level of a student's frame, the words about it with what was thought by each criterion, and what
+// was drawn on it.
+func (s Source) judged(student, frame string) (level, says string, ink []lesson.Element) {
+	var words []string
 	for _, j := range s.Judged {
-		if j.Student == student && j.Frame == frame && j.Whole() {
+		switch {
+		case j.Student != student || j.Frame != frame || j.Mark != "":
+		case j.Criterion != "" && j.Level != nil && j.Level.By != nil:
+			words = append(words, j.Level.By.Name+": "+j.Level.Name())
+		case j.Criterion == "":
 			if j.Level != nil {
 				level = j.Level.Name()
 			}
-			return level, j.Comment
+			if j.Comment != "" {
+				words = append(words, j.Comment)
+			}
+			ink = j.Ink
 		}
 	}
-	return "", ""
+	return level, strings.Join(words, " · "), ink
 }

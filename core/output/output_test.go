@@ -5,6 +5,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/csv"
+	"encoding/json"
 	"encoding/xml"
 	"errors"
 	"fmt"
@@ -13,6 +14,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"reflect"
 	"runtime"
 	"slices"
 	"strings"
@@ -150,8 +152,14 @@ func TestNothingForTheClassThatItMayNotSee(t *testing.T) {
 func TestForms(t *testing.T) {
 	s := source(4, 3)
 	level := assess.Level{At: 1, Scale: []settings.Level{{Name: "not yet"}, {Name: "well on the way"}}}
+	by := level
+	by.By = &lesson.Criterion{ID: "why", Name: "Says why"}
+	drawn := lesson.Element{ID: "ink", X: 10, Y: 10, W: 50, H: 1, Body: lesson.Body{Kind: lesson.KindStroke,
+		Stroke: &lesson.Stroke{Points: []float64{0, 0, .5, 50, 1, .5}, Ink: "plum", Width: 5}}}
 	s.Judged = []assess.Judged{
-		{Piece: assess.Piece{Student: "s1", Frame: "f1"}, Level: &level, Word: assess.Word{Comment: "Look at the neap tide"}},
+		{Piece: assess.Piece{Student: "s1", Frame: "f1"}, Level: &level,
+			Word: assess.Word{Comment: "Look at the neap tide", Ink: []lesson.Element{drawn}}},
+		{Piece: assess.Piece{Student: "s1", Frame: "f1", Criterion: "why"}, Level: &by},
 	}
 	for _, form := range []output.Form{output.PDF, output.PNG, output.SVG, output.InkML} {
 		w := output.Wish{What: output.Students, Form: form, Names: true, Judged: true, PerPage: 4}
@@ -159,6 +167,12 @@ func TestForms(t *testing.T) {
 			t.Fatal(err)
 		}
 		leaves := w.Leaves(s)
+		inked := slices.ContainsFunc(leaves, func(l output.Leaf) bool {
+			return slices.ContainsFunc(l.Marks, func(m lesson.Element) bool { return m.ID == "ink" })
+		})
+		if inked != (form != output.InkML) {
+			t.Errorf("%s: what the teacher drew is on it: %t", form, inked)
+		}
 		if len(leaves) != 12 {
 			t.Fatalf("%d leaves", len(leaves))
 		}
@@ -180,7 +194,8 @@ func TestForms(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			for _, want := range []string{"well on the way", "Look at the neap tide", "Moon and tides", "2. Tides 1"} {
+			for _, want := range []string{"well on the way", "Look at the neap tide", "Says why: well on the way",
+				"Moon and tides", "2. Tides 1"} {
 				if !strings.Contains(string(text), want) {
 					t.Errorf("the pages do not say %q", want)
 				}
@@ -291,16 +306,84 @@ func TestPlain(t *testing.T) {
 	}
 }
 
-// BenchmarkClass is 30 students with 6 frames each as a PDF; what it takes of memory is reported beside.
-func BenchmarkClass(b *testing.B) {
-	s := source(30, 6)
-	w := output.Wish{What: output.Students, Form: output.PDF, PerPage: 1, Paper: output.A4, Names: true}
-	for b.Loop() {
-		if err := w.Write(context.Background(), io.Discard, w.Leaves(s), "x", nil, func(int) {}); err != nil {
-			b.Fatal(err)
+// Another language's standard library reads the same of CSV, SVG and InkML, where it is on the machine.
+func TestReadElsewhere(t *testing.T) {
+	python, err := exec.LookPath("python3")
+	if err != nil {
+		t.Skip("python3 is not on this machine")
+	}
+	s, folder := source(3, 2), t.TempDir()
+	put := func(name string, write func(to io.Writer) error) string {
+		t.Helper()
+		var file bytes.Buffer
+		if err := write(&file); err != nil {
+			t.Fatal(err)
+		}
+		at := filepath.Join(folder, name)
+		if err := os.WriteFile(at, file.Bytes(), 0o644); err != nil {
+			t.Fatal(err)
+		}
+		return at
+	}
+	notes := output.Wish{What: output.Notes, Form: output.CSV, Names: true}
+	lists := put("notes.csv", func(to io.Writer) error { return notes.WriteList(to, s.Board, notes.List(s)) })
+	read := func(script string, args ...string) string {
+		t.Helper()
+		out, err := exec.Command(python, append([]string{"-c", script}, args...)...).CombinedOutput()
+		if err != nil {
+			t.Fatalf("%v: %s", err, out)
+		}
+		return strings.TrimSpace(string(out))
+	}
+	ours, err := csv.NewReader(strings.NewReader(strings.TrimPrefix(read("import sys;sys.stdout.write(open(sys.argv[1],"+
+		"encoding='utf-8-sig',newline='').read())", lists), "\ufeff"))).ReadAll()
+	if err != nil {
+		t.Fatal(err)
+	}
+	theirs := read("import csv,json,sys;print(json.dumps(list(csv.reader(open(sys.argv[1],encoding='utf-8-sig',newline='')))))",
+		lists)
+	var rows [][]string
+	if err := json.Unmarshal([]byte(theirs), &rows); err != nil || len(rows) < 4 || !reflect.DeepEqual(rows, ours) {
+		t.Errorf("%q and %q, %v", rows, ours, err)
+	}
+	for form, want := range map[output.Form]string{output.SVG: "{http://www.w3.org/2000/svg}svg",
+		output.InkML: "{http://www.w3.org/2003/InkML}ink"} {
+		w := output.Wish{What: output.Students, Form: form, Students: []string{"s0"}, Frames: []string{"f1"}}
+		file := put("one."+string(form), func(to io.Writer) error {
+			return w.Write(context.Background(), to, w.Leaves(s), "x", nil, func(int) {})
+		})
+		got := read("import sys,xml.etree.ElementTree as t;print(t.parse(sys.argv[1]).getroot().tag)", file)
+		if got != want {
+			t.Errorf("%s begins with %s", form, got)
 		}
 	}
-	var m runtime.MemStats
-	runtime.ReadMemStats(&m)
-	b.ReportMetric(float64(m.Sys)/(1<<20), "MiB-of-the-process")
+}
+
+// BenchmarkClass is a class's work as a PDF, and that of a hall; what the process has taken of memory is reported beside.
+func BenchmarkClass(b *testing.B) {
+	for _, c := range [][2]int{{30, 6}, {300, 60}} {
+		b.Run(fmt.Sprintf("%dx%d", c[0], c[1]), func(b *testing.B) {
+			s := source(c[0], c[1])
+			w := output.Wish{What: output.Students, Form: output.PDF, PerPage: 1, Paper: output.A4, Names: true}
+			var size counted
+			for b.Loop() {
+				size = 0
+				if err := w.Write(context.Background(), &size, w.Leaves(s), "x", nil, func(int) {}); err != nil {
+					b.Fatal(err)
+				}
+			}
+			var m runtime.MemStats
+			runtime.ReadMemStats(&m)
+			b.ReportMetric(float64(m.Sys)/(1<<20), "MiB-of-the-process")
+			b.ReportMetric(float64(size)/(1<<20), "MiB-of-PDF")
+		})
+	}
+}
+
+// counted counts what is written to it.
+type counted int64
+
+func (c *counted) Write(p []byte) (int, error) {
+	*c += counted(len(p))
+	return len(p), nil
 }
