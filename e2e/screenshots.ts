@@ -168,7 +168,7 @@ test('pictures of the main views', async ({ browser }) => {
     await noor.getByText('is not right').waitFor()
     await teacher.getByRole('button', { name: 'Finish' }).click()
     await teacher.getByRole('button', { name: 'Finish and open the record' }).click()
-    await teacher.getByRole('heading', { name: 'By student' }).waitFor()
+    await teacher.getByRole('heading', { name: 'What students left' }).waitFor()
     await teacher.waitForTimeout(500)
     await keeping(teacher, noor, server.url, browser)
     await teacher.goto('/boards')
@@ -188,9 +188,28 @@ async function keeping(teacher: Page, noor: Page, url: string, browser: Browser)
   await together(await device(browser, url, { width: 2700, height: 1000 }), [record, report], 'record')
   await teacher.getByRole('link', { name: 'Record', exact: true }).click()
   await teacher.getByRole('link', { name: 'Judge work' }).click()
+  await teacher.getByRole('region', { name: 'Criteria' }).getByRole('button', { name: 'Criteria' }).click()
+  const grid = teacher.getByRole('dialog')
+  for (const name of ['Reads the table closely', 'Says why']) {
+    await grid.getByLabel('New criterion').fill(name)
+    await grid.getByLabel('New criterion').press('Enter')
+  }
+  await grid.getByLabel('Says why: what Secure looks like').fill('Gives a reason that holds on other days.')
+  await grid.getByLabel('Reads the table closely: what Going further looks like').fill('Compares rows and columns.')
+  await teacher.keyboard.press('Escape')
   for (const name of ['Amara', 'Kenji', 'Liv', 'Noor']) {
     await teacher.getByRole('heading', { level: 2, name }).waitFor()
-    await teacher.keyboard.press(name === 'Noor' ? '4' : '3')
+    for (const key of name === 'Noor' ? ['4', '3', '4'] : ['3', '2', '3']) await teacher.keyboard.press(key)
+    if (name === 'Noor') {
+      await teacher.keyboard.press('p')
+      const paper = (await teacher.locator('[data-part=ink]').first().boundingBox())!
+      const at = (x: number, y: number) => [paper.x + x * paper.width, paper.y + y * paper.height] as const
+      await teacher.mouse.move(...at(0.16, 0.52))
+      await teacher.mouse.down()
+      for (let i = 1; i <= 24; i++)
+        await teacher.mouse.move(...at(0.295 - 0.135 * Math.cos(i / 3.6), 0.52 + 0.12 * Math.sin(i / 3.6)))
+      await teacher.mouse.up()
+    }
     await teacher.keyboard.press('c')
     await teacher.getByLabel('Your words to the student').fill('Well seen. How long is it from one to the next?')
     if (name !== 'Noor') await teacher.keyboard.press('Control+Enter')

@@ -28,12 +28,14 @@ var Whats = []What{Board, Sheets, Students, Notes}
 // Form is how it is written.
 type Form string
 
-// Pages; pictures as pixels and as outlines; drawn lines; and for lists a table, Markdown and an outline.
+// Pages; pictures as pixels and as outlines; drawn lines; photos and other pictures as they were brought in; and for
+// lists a table, Markdown and an outline.
 const (
 	PDF      Form = "pdf"
 	PNG      Form = "png"
 	SVG      Form = "svg"
 	InkML    Form = "inkml"
+	Photos   Form = "photos"
 	CSV      Form = "csv"
 	Markdown Form = "markdown"
 	OPML     Form = "opml"
@@ -48,12 +50,13 @@ type form struct {
 
 var forms = map[Form]form{
 	PDF: {".pdf", "application/pdf", false}, PNG: {".png", "image/png", false}, SVG: {".svg", "image/svg+xml", false},
-	InkML: {".inkml", "application/inkml+xml", false}, CSV: {".csv", "text/csv; charset=utf-8", true},
+	InkML:  {".inkml", "application/inkml+xml", false},
+	Photos: {".zip", "application/zip", false}, CSV: {".csv", "text/csv; charset=utf-8", true},
 	Markdown: {".md", "text/markdown; charset=utf-8", true}, OPML: {".opml", "text/x-opml", true},
 }
 
 // Forms lists the forms.
-var Forms = []Form{PDF, PNG, SVG, InkML, CSV, Markdown, OPML}
+var Forms = []Form{PDF, PNG, SVG, InkML, Photos, CSV, Markdown, OPML}
 
 // Paper is the size of a page.
 type Paper string

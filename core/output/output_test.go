@@ -24,8 +24,10 @@ import (
 	"alpenglow/core/assess"
 	"alpenglow/core/lesson"
 	"alpenglow/core/output"
+	"alpenglow/core/paint"
 	"alpenglow/core/paper"
 	"alpenglow/core/record"
+	"alpenglow/core/refusal"
 	"alpenglow/core/settings"
 )
 
@@ -303,6 +305,46 @@ func TestPlain(t *testing.T) {
 		}) {
 			t.Fatalf("%q becomes %q", string(title), name)
 		}
+	}
+}
+
+// Photos come as they are kept, whatever they are called; where there is none, that is said and no empty file is made.
+func TestPhotos(t *testing.T) {
+	s := source(2, 2)
+	photo := lesson.Element{ID: "p", Author: "s1", X: 10, Y: 10, W: 100, H: 100,
+		Body: lesson.Body{Kind: lesson.KindPicture, Picture: &lesson.Picture{Picture: "moon"}}}
+	gone := photo
+	gone.ID, gone.Picture = "g", &lesson.Picture{Picture: "gone"}
+	on := &s.Kept.Students[1].Frames[1]
+	on.Marks = append(on.Marks, photo, gone)
+	data := []byte("as it is kept")
+	pictures := func(name string) *paint.Uploaded {
+		if name != "moon" {
+			return nil
+		}
+		return &paint.Uploaded{Type: "image/jpeg", Data: data}
+	}
+	w := output.Wish{What: output.Students, Form: output.Photos, Names: true}
+	var file bytes.Buffer
+	if err := w.Write(context.Background(), &file, w.Leaves(s), "x", pictures, func(int) {}); err != nil {
+		t.Fatal(err)
+	}
+	z, err := zip.NewReader(bytes.NewReader(file.Bytes()), int64(file.Len()))
+	if err != nil || len(z.File) != 1 || !strings.HasSuffix(z.File[0].Name, ".jpeg") ||
+		strings.ContainsAny(z.File[0].Name, `/\`) {
+		t.Fatalf("%+v, %v", z, err)
+	}
+	r, err := z.File[0].Open()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got, err := io.ReadAll(r); err != nil || !bytes.Equal(got, data) {
+		t.Errorf("%q, %v", got, err)
+	}
+	w.Students = []string{"s0"}
+	if err := w.Write(context.Background(), io.Discard, w.Leaves(s), "x", pictures, func(int) {}); !errors.Is(err,
+		refusal.New(refusal.NothingToTakeOut)) {
+		t.Errorf("none: %v", err)
 	}
 }
 

@@ -24,6 +24,8 @@ func (w Wish) Write(ctx context.Context, to io.Writer, leaves []Leaf, title stri
 			done(n)
 		}
 		return p.Close(title)
+	case w.Form == Photos:
+		return photos(ctx, to, leaves, w.What == Board, pictures, done)
 	case len(leaves) == 1:
 		err := w.one(to, leaves[0], pictures)
 		done(1)

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test'
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { demo } from '../support/demo'
-import { accessible, device, signIn } from '../support/people'
+import { accessible, device, press, signIn } from '../support/people'
 
 const house = demo()
 
@@ -149,10 +149,27 @@ test('a board is saved with its lessons and opened again, and its record says th
   const names = async (id: string) => {
     await teacher.goto(`/records/${id}`)
     await expect(teacher.getByRole('heading', { level: 3 }).first()).toBeVisible()
-    return teacher.getByRole('region', { name: 'Students' }).getByRole('heading', { level: 3 }).allInnerTexts()
+    return teacher
+      .getByRole('region', { name: 'What students left' })
+      .getByRole('heading', { level: 3 })
+      .allInnerTexts()
   }
-  expect(await names(after!.id)).toEqual(await names(before!.id))
+  const there = await names(after!.id)
+  expect(there).toHaveLength(before!.students)
+  expect(there).toEqual(await names(before!.id))
   await teacher.goto(`/records/${after!.id}`)
   await expect(teacher.getByRole('img', { name: /'s work on frame 1$/ }).first()).toBeVisible()
   await accessible(teacher)
+
+  // One frame of all, beside each other, and from there to judging it.
+  await press(teacher.getByRole('button', { name: 'By frame' }))
+  await teacher.getByRole('combobox', { name: 'Frame', exact: true }).selectOption({ index: 1 })
+  await expect(teacher.getByRole('img', { name: /'s work on frame 2$/ }).first()).toBeVisible()
+  await expect(teacher.getByText(/^Left nothing on it: /)).toBeVisible()
+  await accessible(teacher)
+  const first = teacher.getByRole('region', { name: 'What students left' }).getByRole('heading', { level: 3 }).first()
+  const name = await first.innerText()
+  await press(first.getByRole('link'))
+  await expect(teacher.getByRole('heading', { level: 2, name })).toBeVisible()
+  await expect(teacher.getByRole('button', { name: /^2\. / })).toHaveAttribute('aria-current', 'true')
 })

@@ -212,11 +212,15 @@ test('a grid, ink and a voice on the work; a second teacher judges blind, and bo
   await accessible(ines)
 
   // As a letter on paper, too.
+  await ines.goto(`/records/${record}`)
+  const left = ines.getByRole('list', { name: 'By criteria' })
+  await expect(left.getByRole('listitem')).toHaveCount(2)
+  await expect(ines.locator('audio')).toHaveCount(1)
+  await accessible(ines)
   const letters = await ines.request.get(`/api/sessions/${record}/letters.pdf`)
   expect((await letters.body()).subarray(0, 5).toString()).toBe('%PDF-')
 
   // Noor sees the grid, the ink and hears the voice: of Ines alone.
-  await ines.getByRole('link', { name: 'Record' }).click()
   await press(ines.getByRole('button', { name: /^Give back to Noor/ }))
   await expect(ines.getByRole('button', { name: /^Take back what Noor/ })).toBeVisible()
   await noor.getByRole('link', { name: 'What came back' }).tap()

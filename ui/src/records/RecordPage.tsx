@@ -3,6 +3,7 @@ import { ClipboardList, Download, ListChecks } from 'lucide-react'
 import { useCallback, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
+import { ByFrame } from './ByFrame'
 import { GiveBack } from './marking/GiveBack'
 import { useMarking } from './marking/useMarking'
 import { Questions } from './Questions'
@@ -53,6 +54,7 @@ export function RecordPage() {
   })
   const marking = useMarking(session)
   const [takesOut, takeOut] = useState(false)
+  const [by, setBy] = useState<'student' | 'frame'>('student')
   /** Of whom is asked which student they were. */
   const [who, askWho] = useState<Kept | null>(null)
   const students = query.data?.record.students
@@ -145,11 +147,30 @@ export function RecordPage() {
           <LessonLine session={about.id} board={record.board} nameOf={nameOf} days={query.data.days} />
         </section>
         <section aria-labelledby="students">
-          <h2 id="students" className="mb-3 text-xl">
-            {t('record.students')}
-          </h2>
+          <div className="mb-3 flex flex-wrap items-center gap-3">
+            <h2 id="students" className="grow text-xl">
+              {t('record.students')}
+            </h2>
+            {(['student', 'frame'] as const).map((way) => (
+              <Button
+                key={way}
+                look={way === by ? 'main' : 'plain'}
+                aria-pressed={way === by}
+                onClick={() => setBy(way)}
+              >
+                {t(`record.by_${way}`)}
+              </Button>
+            ))}
+          </div>
           {record.students.length === 0 && <p className="text-slate">{t('record.noOne')}</p>}
-          <ul className="flex flex-col gap-4">
+          {by === 'frame' && (
+            <ByFrame
+              session={session}
+              frames={record.board.frames}
+              judged={marking.data?.judged.filter((j) => j.by === marking.data?.me) ?? []}
+            />
+          )}
+          <ul hidden={by !== 'student'} className="flex flex-col gap-4">
             {record.students.map((student) => (
               <StudentRow
                 key={student.id}

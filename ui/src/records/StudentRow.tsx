@@ -6,10 +6,12 @@ import { useLocation } from 'react-router'
 import { nameKey } from '../frame/marks/useMark'
 import { textOf } from '../frame/paint/geometry'
 import { Thumbnail } from '../frame/paint/Thumbnail'
+import { GridGiven } from '../grid/GridGiven'
 import { Button } from '../kit/Button'
 import { LevelBadge } from '../kit/LevelBadge'
 import { Face } from '../kit/people'
 import { Refusal } from '../kit/Refusal'
+import { Listen } from '../polls/sound/Listen'
 import { marksOf } from '../rules/answers'
 import { isHidden } from '../rules/standing'
 import { call, codeOf } from '../wire/http'
@@ -106,7 +108,7 @@ export function StudentRow({ session, student, frames, judged, unknown, given, o
             id={`${student.id}.${on.frame}`}
             n={i + 1}
             name={student.name}
-            judged={judged.find((j) => j.frame === on.frame && !j.mark && !j.criterion)}
+            judged={judged.filter((j) => j.frame === on.frame && !j.mark)}
           />
         ))}
       </ol>
@@ -133,10 +135,12 @@ function stayAt(id: string): () => void {
   return stop
 }
 
-type FrameProps = { on: OnFrame; frame: Frame; id: string; n: number; name: string; judged?: WorkJudged }
+type FrameProps = { on: OnFrame; frame: Frame; id: string; n: number; name: string; judged: WorkJudged[] }
 
-function FrameCard({ on, frame, id, n, name, judged }: FrameProps) {
+function FrameCard({ on, frame, id, n, name, judged: all }: FrameProps) {
   const { t } = useTranslation()
+  const judged = all.find((j) => !j.criterion)
+  const grid = all.flatMap((j) => (j.criterion && j.level ? [j.level] : []))
   // A search leads here.
   const sought = decodeURIComponent(useLocation().hash.slice(1)) === id
   useEffect(() => (sought ? stayAt(id) : undefined), [sought, id])
@@ -168,6 +172,8 @@ function FrameCard({ on, frame, id, n, name, judged }: FrameProps) {
           <LevelBadge level={judged.level} />
         </p>
       )}
+      {grid.length > 0 && <GridGiven levels={grid} />}
+      {judged?.voice && <Listen sound={judged.voice} />}
       {judged?.comment && (
         <p dir="auto" className="border-s-4 border-dusk ps-2 text-sm break-words">
           {judged.comment}
@@ -179,7 +185,7 @@ function FrameCard({ on, frame, id, n, name, judged }: FrameProps) {
         <div className="overflow-hidden rounded-lg border border-line">
           <Thumbnail
             frame={frame}
-            marks={[...on.marks, ...marksOf(on.answers)]}
+            marks={[...on.marks, ...marksOf(on.answers), ...(judged?.ink ?? [])]}
             width={340}
             label={t('record.pictureOf', { name, n })}
           />

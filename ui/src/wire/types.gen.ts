@@ -2556,7 +2556,7 @@ export type TwoMoments = {
 
 export type TakeOutWhat = "board" | "sheets" | "students" | "notes";
 
-export type OutputForm = "pdf" | "png" | "svg" | "inkml" | "csv" | "markdown" | "opml";
+export type OutputForm = "pdf" | "png" | "svg" | "inkml" | "photos" | "csv" | "markdown" | "opml";
 
 export type PageSize = "a4" | "a3" | "letter";
 

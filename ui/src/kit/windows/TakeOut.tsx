@@ -14,7 +14,7 @@ import { Looks } from './Looks'
 /** What can be taken out of a board, and of a lesson. */
 const whats = { boards: ['board'], sessions: ['students', 'sheets', 'notes', 'board'] } as const
 const lists: OutputForm[] = ['csv', 'markdown', 'opml']
-const pictures: OutputForm[] = ['pdf', 'png', 'svg', 'inkml']
+const pictures: OutputForm[] = ['pdf', 'png', 'svg', 'inkml', 'photos']
 const papers: PageSize[] = ['a4', 'a3', 'letter']
 const perPages = [1, 2, 4, 6]
 const widths = [1600, 2560, 3840]
