@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"crypto/rand"
 	"errors"
@@ -86,8 +87,9 @@ func (s *server) heldOf(ctx context.Context, n store.Session) (formats.Held, err
 		}
 	}
 	all, err := s.Store.Judgements(ctx, n.ID)
+	kept := h.Record()
 	for _, j := range all {
-		if j.By == n.TeacherID && j.In(h.Record()) == nil {
+		if j.By == n.TeacherID && j.In(kept) == nil {
 			j.By = ""
 			h.Judged = append(h.Judged, j)
 		}
@@ -206,31 +208,50 @@ const sheetsAtOnce = 60
 
 // takeSheets puts on the sheets what lay there, in the order in which it was made: that is how the lesson grew.
 func (s *server) takeSheets(ctx context.Context, n store.Session, h formats.Held) error {
-	for some := range slices.Chunk(h.Sheets, sheetsAtOnce) {
-		var batches []store.Batch
-		for _, on := range some {
-			key, err := s.Store.EnsureSheet(ctx, n.ID, on.Frame, on.Owner)
-			if err != nil {
+	byFrame := map[string][]formats.HeldSheet{}
+	for _, on := range h.Sheets {
+		byFrame[on.Frame] = append(byFrame[on.Frame], on)
+	}
+	for frame, all := range byFrame {
+		for some := range slices.Chunk(all, sheetsAtOnce) {
+			if err := s.takeSome(ctx, n, frame, some); err != nil {
 				return err
 			}
-			b := store.Batch{Sheet: key.ID, Session: n.ID, Terms: n.State.V.Terms, Amounts: map[string]int{}}
-			slices.SortStableFunc(on.Marks, func(a, b lesson.Element) int { return int(min(1, max(-1, a.At-b.At))) })
-			for i, m := range on.Marks {
-				seq := int64(i + 1)
-				b.Changes = append(b.Changes, sheet.Change{Seq: seq, Op: store.NewID(), By: m.Author, At: m.At,
-					Put: []lesson.Element{m}})
-				b.Marks = append(b.Marks, sheet.Touched{Element: m, Seq: seq})
-				b.Amounts[m.Author]++
-			}
-			batches = append(batches, b)
-		}
-		stored, err := s.Store.Commit(ctx, batches)
-		if err != nil {
-			return err
-		}
-		if len(stored) != len(batches) {
-			return errChanged
 		}
 	}
 	return nil
+}
+
+// takeSome puts on some sheets of one frame what lay there.
+func (s *server) takeSome(ctx context.Context, n store.Session, frame string, some []formats.HeldSheet) error {
+	owners := make([]string, len(some))
+	for i, on := range some {
+		owners[i] = on.Owner
+	}
+	keys, err := s.Store.EnsureSheets(ctx, n.ID, frame, owners)
+	if err != nil {
+		return err
+	}
+	ids := map[string]string{}
+	for _, key := range keys {
+		ids[key.Owner] = key.ID
+	}
+	batches := make([]store.Batch, len(some))
+	for i, on := range some {
+		b := store.Batch{Sheet: ids[on.Owner], Session: n.ID, Terms: n.State.V.Terms, Amounts: map[string]int{}}
+		slices.SortStableFunc(on.Marks, func(a, b lesson.Element) int { return cmp.Compare(a.At, b.At) })
+		for i, m := range on.Marks {
+			seq := int64(i + 1)
+			b.Changes = append(b.Changes, sheet.Change{Seq: seq, Op: store.NewID(), By: m.Author, At: m.At,
+				Put: []lesson.Element{m}})
+			b.Marks = append(b.Marks, sheet.Touched{Element: m, Seq: seq})
+			b.Amounts[m.Author]++
+		}
+		batches[i] = b
+	}
+	stored, err := s.Store.Commit(ctx, batches)
+	if err == nil && len(stored) != len(batches) {
+		err = errChanged
+	}
+	return err
 }

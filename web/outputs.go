@@ -3,7 +3,6 @@ package web
 import (
 	"bytes"
 	"context"
-	"fmt"
 	"image"
 	_ "image/jpeg" // pictures are kept as JPEG or PNG
 	_ "image/png"
@@ -23,6 +22,7 @@ import (
 	"alpenglow/core/paint"
 	"alpenglow/core/picture"
 	"alpenglow/core/refusal"
+	"alpenglow/core/report"
 	"alpenglow/store"
 
 	"github.com/gin-gonic/gin"
@@ -292,7 +292,7 @@ func (s *server) beginFor(c *gin.Context, j job) {
 func (s *server) sourceOf(ctx context.Context, n store.Session, me string, wish output.Wish) (output.Source, error) {
 	kept, _, err := s.recordOf(ctx, n)
 	source := output.Source{Board: kept.Board, Kept: kept,
-		GroupName: func(number int) string { return fmt.Sprintf("Group %d", number) }}
+		GroupName: func(number int) string { return report.Group(n.Language, number) }}
 	if err != nil {
 		return source, err
 	}

@@ -131,8 +131,12 @@ func (s *server) picture(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	// A picture never changes; its name is as good as its content.
+	// A picture never changes; its name is as good as its content. What a teacher says about somebody's work may be
+	// taken back.
 	c.Header("Cache-Control", "private, max-age=31536000, immutable")
+	if kept.Type == recorded.Type && kept.Session != nil {
+		c.Header("Cache-Control", "no-store")
+	}
 	c.Data(http.StatusOK, kept.Type, kept.Data)
 }
 

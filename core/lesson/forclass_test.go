@@ -31,7 +31,8 @@ func picture(id string, turn float64) lesson.Element {
 
 func prepared(marks ...lesson.Element) lesson.Frame {
 	f := lesson.Frame{ID: "f", Paper: paper.Paper{Kind: paper.Plain}, Arrangement: lesson.WholeClass,
-		Permission: lesson.Add, Notes: "only for me", Objectives: []string{"o"}, Prepared: marks}
+		Permission: lesson.Add, Notes: "only for me", Objectives: []string{"o"},
+		Criteria: []lesson.Criterion{{ID: "c", Name: "Says why"}}, Prepared: marks}
 	return f.Settled()
 }
 
@@ -85,7 +86,7 @@ func TestWhatLiesUnderACover(t *testing.T) {
 		if got := ids(seen); got != c.want {
 			t.Errorf("%s: %q, want %q", c.name, got, c.want)
 		}
-		if seen.Notes != "" || seen.Objectives != nil {
+		if seen.Notes != "" || seen.Objectives != nil || seen.Criteria != nil {
 			t.Errorf("%s: the class gets what is for the teacher", c.name)
 		}
 	}
@@ -165,6 +166,9 @@ func TestCopy(t *testing.T) {
 	}
 	if f.Prepared[1].Connector.From.Mark != f.Prepared[0].ID || f.Prepared[0].ID == "a" || f.Prepared[0].Group == "g" {
 		t.Error("the arrow does not hold on to the copy")
+	}
+	if len(f.Criteria) != 1 {
+		t.Errorf("criteria %v", f.Criteria)
 	}
 	if len(f.Objectives) != 1 || f.Objectives[0] != copied.Objectives[0].ID {
 		t.Errorf("objectives %v of %v", f.Objectives, copied.Objectives)

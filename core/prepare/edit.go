@@ -241,8 +241,8 @@ func (d *Draft) setFrame(set SetFrame) (Changed, Step, error) {
 	take(&f.Layout, set.Layout, &back.Layout)
 	take(&f.Notes, set.Notes, &back.Notes)
 	take(&f.Seconds, set.Seconds, &back.Seconds)
-	take(&f.Objectives, set.Objectives, &back.Objectives)
-	take(&f.Criteria, set.Criteria, &back.Criteria)
+	takeList(&f.Objectives, set.Objectives, &back.Objectives)
+	takeList(&f.Criteria, set.Criteria, &back.Criteria)
 	if set.Set != nil {
 		back.Set = &AsSet{f.Set}
 		f.Set = set.Set.As
@@ -259,8 +259,8 @@ func (d *Draft) setFrame(set SetFrame) (Changed, Step, error) {
 func (d *Draft) setBoard(set SetBoard) (Changed, Step, error) {
 	next, back := d.Outline.clone(), SetBoard{}
 	take(&next.Title, set.Title, &back.Title)
-	take(&next.Objectives, set.Objectives, &back.Objectives)
-	take(&next.Criteria, set.Criteria, &back.Criteria)
+	takeList(&next.Objectives, set.Objectives, &back.Objectives)
+	takeList(&next.Criteria, set.Criteria, &back.Criteria)
 	if err := lesson.CheckTitle(next.Title); err != nil {
 		return Changed{}, Step{}, err
 	}
@@ -282,5 +282,14 @@ func take[T any](value, to *T, before **T) {
 	if to != nil {
 		old := *value
 		*value, *before = *to, &old
+	}
+}
+
+// takeList is take for a list. One that was not there is noted as one with nothing in it: as nothing at all it would not
+// be sent, and not be taken back.
+func takeList[T any](value, to *[]T, before **[]T) {
+	take(value, to, before)
+	if *before != nil && **before == nil {
+		**before = []T{}
 	}
 }

@@ -85,6 +85,8 @@ func randomStep(rnd *rand.Rand, d prepare.Draft, known []string) prepare.Step {
 	}
 	title, notes, dark := fmt.Sprint("title ", rnd.IntN(50)), "notes",
 		paper.Paper{Kind: paper.Kinds[rnd.IntN(4)], Dark: rnd.IntN(2) == 0}
+	serves := []string{"o"}[:rnd.IntN(2)]
+	criteria := []lesson.Criterion{{ID: "c", Name: title}, {ID: "d", Name: "Says why"}}[:rnd.IntN(3)]
 	switch rnd.IntN(9) {
 	case 0:
 		return drop(any())
@@ -98,11 +100,12 @@ func randomStep(rnd *rand.Rand, d prepare.Draft, known []string) prepare.Step {
 	case 4:
 		individual := lesson.Individual
 		return prepare.Step{Kind: prepare.KindFrame,
-			Frame: &prepare.SetFrame{Frame: any(), Title: &title, Notes: &notes, Paper: &dark,
+			Frame: &prepare.SetFrame{Frame: any(), Title: &title, Notes: &notes, Paper: &dark, Criteria: &criteria, Objectives: &serves,
 				Arrangement: &individual}}
 	case 5:
 		objectives := []lesson.Objective{{ID: "o", Text: title}}
-		return prepare.Step{Kind: prepare.KindBoard, Board: &prepare.SetBoard{Title: &title, Objectives: &objectives}}
+		return prepare.Step{Kind: prepare.KindBoard, Board: &prepare.SetBoard{Title: &title, Objectives: &objectives,
+			Criteria: &criteria}}
 	case 6:
 		return marks(any(), note(v7(), title))
 	case 7:
@@ -174,7 +177,11 @@ func TestProperties(t *testing.T) {
 				t.Fatalf("seed %d: after %s: %v", seed, step.Kind, err)
 			}
 			if rnd.IntN(2) == 0 {
-				undo := edit(back)
+				var sent prepare.Step // as it comes back from a device
+				if text, err := json.Marshal(back); err != nil || json.Unmarshal(text, &sent) != nil {
+					t.Fatal(err)
+				}
+				undo := edit(sent)
 				undo.Back = true
 				undone, _, err := d.Apply(undo, 1)
 				if err != nil {

@@ -35,6 +35,9 @@ var wordings = sync.OnceValue(func() map[settings.Language]words {
 	return all
 })
 
+// Group is what a group is called, by its number, in a language.
+func Group(l settings.Language, n int) string { return speak(l).say("group", "n", n) }
+
 // words speak a language.
 type words map[string]string
 
