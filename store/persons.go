@@ -177,7 +177,7 @@ func (s *Store) lessonOf(ctx context.Context, b being) (dossier.Lesson, []TheirP
 		return l, nil, err
 	}
 	pictures, err := list[TheirPicture](ctx, s, `SELECT id, type FROM pictures WHERE session_id = $1 AND (author = $2
-		OR id IN (SELECT voice FROM judgements WHERE session_id = $1 AND participant_id = $2)) ORDER BY id`, b.Session, b.ID)
+		OR id IN (SELECT voice FROM judgements WHERE session_id = $1 AND participant_id::text = $2)) ORDER BY id`, b.Session, b.ID)
 	for _, p := range pictures {
 		l.Pictures = append(l.Pictures, p.File())
 	}

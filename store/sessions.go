@@ -441,6 +441,11 @@ func (s *Store) MarksOf(ctx context.Context, sessionID, participant string) ([]r
 	return s.marksWhere(ctx, `s.session_id = $1 AND m.mark->>'author' = $2`, sessionID, participant)
 }
 
+// MarksOn reads the marks of one frame of a session, on all its sheets.
+func (s *Store) MarksOn(ctx context.Context, sessionID, frame string) ([]record.Mark, error) {
+	return s.marksWhere(ctx, `s.session_id = $1 AND s.frame_id = $2`, sessionID, frame)
+}
+
 // SessionAnswers reads the answers of a session alone.
 func (s *Store) SessionAnswers(ctx context.Context, sessionID string) ([]record.Mark, error) {
 	return s.marksWhere(ctx, `s.session_id = $1 AND m.mark->>'kind' = 'answer'`, sessionID)

@@ -33,7 +33,8 @@ func TestReportsWhenThingsGo(t *testing.T) {
 	everything := func(when string, noor bool) {
 		t.Helper()
 		for path, begins := range map[string]string{"/report": "{", "/report.pdf": "%PDF-", "/report.xlsx": "PK",
-			"/letters.pdf": "%PDF-", "/record": "{", "/levels.csv": "\ufeff", "/letters": "{"} {
+			"/letters.pdf": "%PDF-", "/record": "{", "/frames/shared": "{",
+			"/levels.csv": "\ufeff", "/letters": "{"} {
 			status, _, body := ines.send(http.MethodGet, at+path, "", "")
 			if status != http.StatusOK || !strings.HasPrefix(string(body), begins) {
 				t.Errorf("%s: %s: %d %.60s", when, path, status, body)
@@ -65,10 +66,14 @@ func TestReportsWhenThingsGo(t *testing.T) {
 		}
 	}
 	everything("whole", true)
+	theirs := "/api/classes/" + class.ID + "/students/" + class.Students[0].ID
+	if files := ines.unzipped(theirs + "/file"); string(files["pictures/"+recorded.Sound+".wav"]) != spoken {
+		t.Error("what was said to her is not in the file of what is known about her")
+	}
 	db := storetest.DB(t, h.db)
 	db.MustExec(`DELETE FROM pictures WHERE session_id = $1 AND type LIKE 'image/%'`, run.session)
 	everything("without a picture", true)
-	if got := ines.remove("/api/classes/" + class.ID + "/students/" + class.Students[0].ID); got != "" {
+	if got := ines.remove(theirs); got != "" {
 		t.Fatal(got)
 	}
 	everything("without Noor", false)

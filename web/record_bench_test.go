@@ -1,6 +1,7 @@
 package web_test
 
 import (
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"testing"
@@ -8,7 +9,6 @@ import (
 	"alpenglow/core/lesson"
 	"alpenglow/core/paper"
 	"alpenglow/core/poll"
-	"alpenglow/store"
 	"alpenglow/store/storetest"
 )
 
@@ -32,8 +32,11 @@ func BenchmarkRecord(b *testing.B) {
 	}
 	db := storetest.DB(b, h.db)
 	for _, f := range board.Frames {
-		if _, err := db.Exec(`INSERT INTO frames (board_id, id, content) VALUES ($1, $2, $3)`, run, f.ID,
-			store.JSON[lesson.Frame]{V: f}); err != nil {
+		text, err := json.Marshal(f)
+		if err != nil {
+			b.Fatal(err)
+		}
+		if _, err := db.Exec(`INSERT INTO frames (board_id, id, content) VALUES ($1, $2, $3)`, run, f.ID, text); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -45,7 +48,7 @@ func BenchmarkRecord(b *testing.B) {
 		 FROM participants, generate_series(0, 59) n WHERE name LIKE 'Student %'`,
 		`INSERT INTO marks (sheet_id, id, seq, mark) SELECT id, 'n' || id, 1, json_build_object('id', 'n' || id, 'author', owner, 'kind', 'note',
 		 'x', 10, 'y', 10, 'w', 300, 'h', 120, 'note', json_build_object('tint', 'moss', 'text', 'high tide comes later every day')) FROM sheets WHERE frame_id LIKE 'f%'`,
-		`INSERT INTO marks (sheet_id, id, seq, mark) SELECT id, 'a' || id, 2, json_build_object('id', 'a' || id, 'author', owner, 'kind', 'answer',
+		`INSERT INTO marks (sheet_id, id, seq, mark) SELECT id, 'q' || substr(frame_id, 2), 2, json_build_object('id', 'q' || substr(frame_id, 2), 'author', owner, 'kind', 'answer',
 		 'answer', json_build_object('poll', 'q' || substr(frame_id, 2), 'round', 1, 'value', json_build_object('kind', 'choice', 'choice',
 		 json_build_object('option', 'r')))) FROM sheets WHERE frame_id LIKE 'f%'`, `ANALYZE`,
 	} {
@@ -59,7 +62,7 @@ func BenchmarkRecord(b *testing.B) {
 	}
 	for name, path := range map[string]string{"opened": "/record?light=1", "whole": "/record",
 		"student": "/record/" + student,
-		"report":  "/report"} {
+		"frame":   "/frames/f7", "report": "/report"} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
 				status, _, body := ines.send(http.MethodGet, "/api/sessions/"+run+path, "", "")
@@ -70,4 +73,26 @@ func BenchmarkRecord(b *testing.B) {
 			}
 		})
 	}
+	// With the board as one file, and in again.
+	if got := ines.post("/api/sessions/"+run+"/end", struct{}{}, nil); got != "" {
+		b.Fatal(got)
+	}
+	at := "/api/boards/" + boardOf(ines) + "/file?lessons=1"
+	var file []byte
+	b.Run("as a file", func(b *testing.B) {
+		for b.Loop() {
+			var status int
+			if status, _, file = ines.send(http.MethodGet, at, "", ""); status != http.StatusOK {
+				b.Fatalf("%d %.200s", status, file)
+			}
+			b.ReportMetric(float64(len(file))/(1<<20), "MiB")
+		}
+	})
+	b.Run("from a file", func(b *testing.B) {
+		for b.Loop() {
+			if got := ines.file("/api/boards/file", file, nil); got != "" {
+				b.Fatal(got)
+			}
+		}
+	})
 }

@@ -267,6 +267,7 @@ func New(c Config) (http.Handler, error) {
 	teacher.GET("/sessions/:id/homework", s.homework)
 	teacher.GET("/sessions/:id/record", s.record)
 	teacher.GET("/sessions/:id/record/:participant", s.recordOfStudent)
+	teacher.GET("/sessions/:id/frames/:frame", s.recordOfFrame)
 	teacher.GET("/sessions/:id/judgements", s.judgements)
 	teacher.POST("/sessions/:id/criteria", s.setCriteria)
 	teacher.GET("/sessions/:id/letters", s.letters)

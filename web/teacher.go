@@ -194,6 +194,29 @@ func (s *server) recordOfStudent(c *gin.Context) {
 	c.JSON(http.StatusOK, kept.Students[0])
 }
 
+// recordOfFrame gives what each student left on one frame of the session in the path.
+func (s *server) recordOfFrame(c *gin.Context) {
+	n, err := s.ownSession(c)
+	var kept record.Record
+	if err == nil {
+		kept, _, err = s.recordWith(c.Request.Context(), n, func(ctx context.Context, id string) ([]record.Mark, error) {
+			return s.Store.MarksOn(ctx, id, c.Param("frame"))
+		})
+	}
+	at := 0
+	if err == nil {
+		_, at, err = kept.Board.Frame(c.Param("frame"))
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	for i, k := range kept.Students {
+		kept.Students[i].Frames = k.Frames[at : at+1]
+	}
+	c.JSON(http.StatusOK, FrameRecord{kept.Students})
+}
+
 func (s *server) recordCSV(c *gin.Context) {
 	n, kept, _, err := s.read(c)
 	if err != nil {

@@ -186,6 +186,11 @@ type RecordReply struct {
 	Days []session.Day `json:"days,omitempty"`
 }
 
+// FrameRecord is what each student left on one frame of a session.
+type FrameRecord struct {
+	Students []record.Kept `json:"students"`
+}
+
 // Uploaded is a picture that was taken in: its id, and its size in pixels.
 type Uploaded struct {
 	Picture string `json:"picture"`

@@ -36,7 +36,7 @@ var roots = []any{
 	web.TieStudent{}, web.RenamePerson{}, web.LikelyStudents{},
 	// boards and lessons
 	web.Boards{}, web.StartSession{}, web.Started{}, web.Invitation{}, web.JoinCode{}, web.JoinFound{}, web.AtDoor{},
-	web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.Judgements{},
+	web.FrontStands{}, web.Differences{}, web.FrontCode{}, web.Join{}, web.RecordReply{}, web.FrameRecord{}, web.Judgements{},
 	assess.Said{}, web.JudgedNow{}, web.SetBlind{}, web.SetCriteria{}, web.GiveBack{}, assess.Back{}, web.GivenLessons{},
 	web.Letters{}, web.Stills{}, web.KeepStill{}, web.TwoMoments{}, output.Wish{}, web.Making{}, web.Resume{},
 	web.LessonReport{}, web.LookLink{}, web.LookLinks{}, web.Looked{}, web.ClassYear{}, progress.Year{},

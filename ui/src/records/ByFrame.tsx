@@ -8,7 +8,7 @@ import { LevelBadge } from '../kit/LevelBadge'
 import { Refusal } from '../kit/Refusal'
 import { marksOf } from '../rules/answers'
 import { call, codeOf } from '../wire/http'
-import type { Frame, RecordReply, WorkJudged } from '../wire/types.gen'
+import type { Frame, FrameRecord, WorkJudged } from '../wire/types.gen'
 
 type Props = {
   session: string
@@ -22,13 +22,13 @@ export function ByFrame({ session, frames, judged }: Props) {
   const { t } = useTranslation()
   const [at, choose] = useState(frames[0]?.id ?? '')
   const query = useQuery({
-    queryKey: ['record', session],
-    queryFn: () => call<RecordReply>('GET', `/sessions/${session}/record`),
+    queryKey: ['record', session, 'frame', at],
+    queryFn: () => call<FrameRecord>('GET', `/sessions/${session}/frames/${at}`),
   })
   const n = frames.findIndex((f) => f.id === at)
   const frame = frames[n]
   if (!frame) return null
-  const all = (query.data?.record.students ?? []).map((s) => ({ student: s, on: s.frames[n]! }))
+  const all = (query.data?.students ?? []).map((s) => ({ student: s, on: s.frames[0]! }))
   const left = all.filter(({ on }) => on.marks.length + on.answers.length > 0)
   const nothing = all.filter(({ on }) => on.marks.length + on.answers.length === 0)
   return (

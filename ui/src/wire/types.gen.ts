@@ -2383,6 +2383,10 @@ export type RecordReply = {
   days?: Array<Day>;
 };
 
+export type FrameRecord = {
+  students: Array<Kept>;
+};
+
 export type JudgedPiece = {
   student: string;
   frame?: string;
