@@ -41,13 +41,20 @@ func TestFill(t *testing.T) {
 	now := time.Date(2026, 11, 26, 10, 30, 0, 0, time.UTC)
 	var sums []string
 	for range 2 {
-		s := storetest.Open(t, storetest.URL(t))
+		url := storetest.URL(t)
+		s := storetest.Open(t, url)
 		for range 2 {
 			if err := Fill(t.Context(), s, now); err != nil {
 				t.Fatal(err)
 			}
 		}
 		sums = append(sums, contents(t, s, now))
+		var beside int
+		if err := storetest.DB(t, url).Get(&beside, `SELECT count(*) FROM happenings h JOIN sessions n ON n.id = h.session_id
+			WHERE NOT to_timestamp(h.at / 1000.0) BETWEEN n.started_at - interval '1 s' AND coalesce(n.ended_at, $1)`,
+			now); err != nil || beside > 0 {
+			t.Errorf("%d things happened before or after their lesson, %v", beside, err)
+		}
 	}
 	if sums[0] != sums[1] {
 		t.Errorf("two houses differ")

@@ -117,11 +117,13 @@ INSERT INTO frames (board_id, id, content) SELECT $1, f.id, f.content FROM unnes
 }
 
 // WasAt says when a made-up session was: it began, its class came in, and if it has
-// ended it ended then.
+// ended it ended then; with what it began as the first thing that happened.
 func (s *Store) WasAt(ctx context.Context, id string, began, ended time.Time) error {
-	if _, err := s.db.ExecContext(ctx, `WITH people AS (UPDATE participants SET joined_at = $2 WHERE session_id = $1)
+	if _, err := s.db.ExecContext(ctx, `WITH people AS (UPDATE participants SET joined_at = $2 WHERE session_id = $1),
+		first AS (UPDATE happenings SET at = $4 WHERE session_id = $1
+			AND rev = (SELECT min(rev) FROM happenings WHERE session_id = $1))
 		UPDATE sessions SET started_at = $2, ended_at = CASE WHEN ended_at IS NULL THEN NULL ELSE $3::timestamptz END
-		WHERE id = $1`, id, began, ended); err != nil {
+		WHERE id = $1`, id, began, ended, began.UnixMilli()); err != nil {
 		return fmt.Errorf("session was at: %w", err)
 	}
 	return nil

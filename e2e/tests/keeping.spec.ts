@@ -104,6 +104,7 @@ test('a link to look at is a piece of a page of a site that is named, and of no 
   await teacher.getByRole('button', { name: 'Pictures and pages…' }).click()
   const window = teacher.getByRole('dialog')
   await window.getByRole('button', { name: 'Make a link instead' }).click()
+  await expect(window.getByRole('button', { name: 'Copy as a piece of a page' })).toBeInViewport()
   await window.getByRole('button', { name: 'Copy as a piece of a page' }).click()
   await expect(window.getByRole('button', { name: 'Copied' })).toBeVisible()
   await expect(window.getByText(`Such a piece shows on pages of: ${site.named}.`)).toBeVisible()

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Code2, Copy } from 'lucide-react'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { call, codeOf } from '../../wire/http'
 import type { Code, LookLinks } from '../../wire/types.gen'
@@ -28,6 +28,15 @@ export function Looks({ of, id }: { of: string; id: string }) {
     queryFn: () => call<LookLinks>('GET', `/${of}/${id}/looks`),
     staleTime: 0,
   })
+  // A link that was just made is brought into sight.
+  const section = useRef<HTMLElement>(null)
+  const count = query.data?.looks.length
+  const before = useRef<number>(undefined)
+  useEffect(() => {
+    if (count !== undefined && before.current !== undefined && count > before.current)
+      section.current?.scrollIntoView({ block: 'end' })
+    before.current = count
+  }, [count])
   const drop = async (word: string) => {
     tell(null)
     try {
@@ -40,7 +49,7 @@ export function Looks({ of, id }: { of: string; id: string }) {
   if (!query.data || query.data.looks.length === 0)
     return <Refusal code={query.isError ? codeOf(query.error) : problem} />
   return (
-    <section aria-labelledby="looks" className="mt-5 border-t border-line pt-4">
+    <section ref={section} aria-labelledby="looks" className="mt-5 border-t border-line pt-4">
       <h3 id="looks" className="mb-2 text-lg">
         {t('out.links')}
       </h3>
