@@ -3,7 +3,6 @@ package web
 import (
 	"cmp"
 	"context"
-	"crypto/rand"
 	"errors"
 	random "math/rand/v2"
 	"slices"
@@ -131,14 +130,17 @@ func (s *server) takeHeld(ctx context.Context, me, board string, h formats.Held,
 			err = errors.Join(err, s.Store.ForgetPractice(context.WithoutCancel(ctx), n.ID))
 		}
 	}()
+	names := make([]string, len(h.Students))
+	for i, student := range h.Students {
+		names[i] = student.Name
+	}
+	seats, err := s.Store.SeatAll(ctx, n.ID, names)
+	if err != nil {
+		return "", err
+	}
 	ids := map[string]string{}
-	for _, student := range h.Students {
-		p, err := s.Store.Join(ctx, n.ID, store.Joining{Limit: session.MaxParticipants, Token: hashed(rand.Text()),
-			Decide: func(session.State, []string, []string) (string, error) { return student.Name, nil }})
-		if err != nil {
-			return "", err
-		}
-		ids[student.ID] = p.ID
+	for i, student := range h.Students {
+		ids[student.ID] = seats[i]
 	}
 	if err := s.takePictures(ctx, n.ID, h, file, ids); err != nil {
 		return "", err
@@ -149,13 +151,8 @@ func (s *server) takeHeld(ctx context.Context, me, board string, h formats.Held,
 	if err := s.takeSheets(ctx, n, h); err != nil {
 		return "", err
 	}
-	for _, j := range h.Judged {
-		j.By = me
-		if _, err := s.Store.Judge(ctx, n.ID, j.Piece, me, func(*assess.Judged) (assess.Judged, error) {
-			return j, nil
-		}); err != nil {
-			return "", err
-		}
+	if err := s.Store.JudgeAll(ctx, n.ID, me, h.Judged); err != nil {
+		return "", err
 	}
 	next := n.State.V
 	next.Rev, next.Ended, next.Polls, next.Lifted, next.Groups = next.Rev+1, true, h.Polls, h.Lifted, h.Groups

@@ -27,6 +27,8 @@ const (
 	maxBoardJSON = 20 << 20
 	maxPictures  = 1000
 	maxObjects   = 300_000 // of a board's JSON: of 60 frames with 2,000 marks, each with its body
+	maxAllJSON   = 60 << 20
+	maxAll       = 600_000 // objects of all lessons together
 )
 
 // File is what a board file holds.
@@ -90,15 +92,20 @@ func WriteBoard(to io.Writer, f File) error {
 	if err != nil {
 		return fmt.Errorf("write board file: %w", err)
 	}
-	size, held := len(text), make([][]byte, len(f.Held))
+	held := make([][]byte, len(f.Held))
+	var all scale
 	for i, h := range f.Held {
 		if held[i], err = json.Marshal(h); err != nil {
 			return fmt.Errorf("write board file: %w", err)
 		}
-		if size += len(held[i]); len(held[i]) > maxBoardJSON || bytes.Count(held[i], []byte("{")) > maxObjects {
-			return refusal.About(refusal.FileHuge, "a lesson is too large")
+		var one scale
+		one.Write(held[i])
+		all.Write(held[i])
+		if one.bytes > maxBoardJSON || one.objects > maxObjects || all.bytes > maxAllJSON || all.objects > maxAll {
+			return refusal.About(refusal.FileHuge, "too much in the lessons")
 		}
 	}
+	size := len(text) + all.bytes
 	names := f.Names()
 	for _, name := range names {
 		size += len(f.Pictures[name].Data)
@@ -198,10 +205,14 @@ func ReadBoard(data []byte, read func(packed []byte) (picture.Picture, error)) (
 	if head.Lessons < 0 || head.Lessons > MaxHeld {
 		return File{}, refusal.New(refusal.FileHuge)
 	}
+	var all scale
 	for i := range head.Lessons {
 		text, err := unpack(archive, lessonName(i), maxBoardJSON)
 		if err != nil {
 			return File{}, err
+		}
+		if all.Write(text); all.bytes > maxAllJSON || all.objects > maxAll {
+			return File{}, refusal.New(refusal.FileHuge)
 		}
 		h, err := readHeld(text)
 		if err != nil {

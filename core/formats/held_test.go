@@ -165,6 +165,26 @@ func TestBadHeld(t *testing.T) {
 	}
 }
 
+// Lessons that are each of a size that is read are too much together.
+func TestTooManyLessons(t *testing.T) {
+	text, err := json.Marshal(held())
+	if err != nil {
+		t.Fatal(err)
+	}
+	wide := append(text, bytes.Repeat([]byte(" "), 19<<20)...)
+	for lessons, want := range map[int]refusal.Code{1: "", 4: refusal.FileHuge, formats.MaxHeld + 1: refusal.FileHuge,
+		-1: refusal.FileHuge} {
+		entries := []entry{{"board.json", heads(t, lessons)}, {"pictures/p1.png", pixels(t).Data}}
+		for i := range min(lessons, 4) {
+			entries = append(entries, entry{fmt.Sprintf("lessons/%d.json", i+1), wide})
+		}
+		_, err := formats.ReadBoard(archive(t, entries...), picture.Read)
+		if want == "" && err != nil || want != "" && !errors.Is(err, refusal.New(want)) {
+			t.Errorf("%d lessons: %v, want %q", lessons, err, want)
+		}
+	}
+}
+
 // Whatever somebody changes in a file, it is refused or gives a lesson that can be read, judged and given back.
 func TestHeldByChance(t *testing.T) {
 	random := rand.New(rand.NewPCG(7, 8))

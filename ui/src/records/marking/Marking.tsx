@@ -2,7 +2,7 @@ import { ChevronLeft, ChevronRight, Table2 } from 'lucide-react'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { Button } from '../../kit/Button'
 import { Logo } from '../../kit/Logo'
 import { Refusal } from '../../kit/Refusal'
@@ -10,29 +10,22 @@ import { ToSignIn } from '../../kit/ToSignIn'
 import { inField } from '../../kit/hooks/inField'
 import { useTitle } from '../../kit/hooks/useTitle'
 import { call, codeOf } from '../../wire/http'
-import type { Kept, RecordReply } from '../../wire/types.gen'
+import type { RecordReply } from '../../wire/types.gen'
 import { AboutMark } from './AboutMark'
 import { EditGrid } from './EditGrid'
 import { GridJudge } from './GridJudge'
 import { InkLayer, InkTools } from './Ink'
 import { Judge } from './Judge'
+import { Rooms } from './Rooms'
 import { useMarking } from './useMarking'
+import { useTurn } from './useTurn'
 import { Work } from './Work'
-
-/** The whole lesson, among the frames to choose from. */
-const WHOLE = 'whole'
-
-const hasWork = (s: Kept, frame: string) => {
-  const on = s.frames.find((f) => f.frame === frame)
-  return on !== undefined && (on.marks.length > 0 || on.answers.length > 0)
-}
 
 /** Work judged in a row: all students' first frame, then the second, by keys alone if one likes. */
 export function Marking() {
   const { t } = useTranslation()
   const { session = '' } = useParams()
   useTitle(t('marking.title'))
-  const [params, setParams] = useSearchParams()
   const kept = useQuery({
     queryKey: ['record', session],
     queryFn: () => call<RecordReply>('GET', `/sessions/${session}/record`),
@@ -41,52 +34,24 @@ export function Marking() {
   const words = useRef<HTMLTextAreaElement>(null)
   const record = kept.data?.record
   const frames = record?.board.frames ?? []
-  const students = record?.students ?? []
-  const withWork = frames.filter((f) => students.some((s) => hasWork(s, f.id)))
-  const rooms = [...withWork.map((f) => f.id), WHOLE]
-  const asked = params.get('frame') ?? ''
-  const room = rooms.includes(asked) ? asked : rooms[0]!
-  const frame = room === WHOLE ? undefined : room
-  const here = frame ? students.filter((s) => hasWork(s, frame)) : students
-  const at = Math.max(
-    0,
-    here.findIndex((s) => s.id === params.get('student')),
-  )
-  const student = here[at]
-  const gridOf = (of: string | undefined) =>
-    (of ? frames.find((f) => f.id === of)?.criteria : record?.board.criteria) ?? []
-  const grid = gridOf(frame)
-  // A piece is judged once it has a level, or one by each criterion.
-  const judged = (of: string | undefined, s: Kept) => {
-    const has = (criterion?: string) => marking.mine({ student: s.id, frame: of, criterion }).level !== undefined
-    return has() || (gridOf(of).length > 0 && gridOf(of).every((c) => has(c.id)))
-  }
+  const turn = useTurn(record, marking)
+  const { frame, grid, student, room } = turn
   const piece = student && { student: student.id, frame }
   const said = piece ? marking.mine(piece) : {}
   const others = piece ? marking.others(piece) : []
-  const done = here.filter((s) => judged(frame, s)).length
 
   /** To which criterion of the grid the keys give a level; after the last one, to the piece as a whole. */
   const [row, setRow] = useState(0)
   const [drawing, draw] = useState(false)
   const [editing, edit] = useState(false)
   const on = grid[row]?.id
+  const down = (from: number) => setRow(Math.min(from + 1, grid.length))
   function sayOn(criterion: string | undefined, level: number | undefined) {
-    if (student) marking.say({ student: student.id, frame, criterion }, { level })
-  }
-
-  function go(to: string, who?: string) {
-    void marking.flush()
-    setRow(0)
-    setParams({ frame: to, ...(who && { student: who }) }, { replace: true })
+    if (piece) marking.say({ ...piece, criterion }, { level })
   }
   function step(by: 1 | -1) {
-    const next = here[at + by]
-    if (next) return go(room, next.id)
-    const other = rooms[rooms.indexOf(room) + by]
-    if (!other) return
-    const there = other === WHOLE ? students : students.filter((s) => hasWork(s, other))
-    go(other, (by > 0 ? there[0] : there.at(-1))?.id)
+    setRow(0)
+    turn.step(by)
   }
   const key = useEffectEvent((e: KeyboardEvent) => {
     if (e.altKey || e.metaKey || !student || editing) return
@@ -97,14 +62,14 @@ export function Marking() {
     } else if (e.key === 'ArrowLeft') step(-1)
     else if (e.key === 'c') words.current?.focus()
     else if (e.key === 'p' && frame) draw(!drawing)
-    else if (e.key === 'ArrowDown' && grid.length > 0) setRow(Math.min(row + 1, grid.length))
+    else if (e.key === 'ArrowDown' && grid.length > 0) down(row)
     else if (e.key === 'ArrowUp' && grid.length > 0) setRow(Math.max(0, row - 1))
     else if (e.key === '0') sayOn(on, undefined)
     else {
       const level = Number(e.key) - 1
       if (!marking.data?.scale[level]) return
       sayOn(on, level)
-      setRow(Math.min(row + 1, grid.length))
+      down(row)
     }
     e.preventDefault()
   })
@@ -115,7 +80,6 @@ export function Marking() {
 
   const problem = marking.problem ?? (kept.isError ? codeOf(kept.error) : null)
   if (problem === 'sign-in-needed') return <ToSignIn />
-  const next = here[at + 1]
   return (
     <div className="flex min-h-full flex-col">
       <header className="flex flex-wrap items-center gap-3 border-b border-line bg-paper px-5 py-3">
@@ -130,28 +94,14 @@ export function Marking() {
         {(!record || !marking.data) && !problem && <p role="status">{t('loading')}</p>}
         {record && marking.data && (
           <>
-            <nav aria-label={t('marking.frames')} className="flex gap-2 overflow-x-auto p-1">
-              {rooms.map((r) => {
-                const of = r === WHOLE ? students : students.filter((s) => hasWork(s, r))
-                const n = of.filter((s) => judged(r === WHOLE ? undefined : r, s)).length
-                const title = frames.find((f) => f.id === r)?.title
-                const number = frames.findIndex((f) => f.id === r) + 1
-                return (
-                  <button
-                    key={r}
-                    type="button"
-                    aria-current={r === room}
-                    onClick={() => go(r)}
-                    className={`flex max-w-60 shrink-0 items-center gap-2 rounded-xl border px-3 py-1.5 font-semibold ${r === room ? 'border-dusk bg-dusk text-paper' : 'border-edge bg-paper hover:bg-mist'}`}
-                  >
-                    <span className="truncate">{r === WHOLE ? t('marking.whole') : `${number}. ${title}`}</span>
-                    <span className="shrink-0 text-sm font-normal tabular-nums">
-                      {n}/{of.length}
-                    </span>
-                  </button>
-                )
-              })}
-            </nav>
+            <Rooms
+              rooms={turn.rooms}
+              room={room}
+              onGo={(to) => {
+                setRow(0)
+                turn.go(to)
+              }}
+            />
             {!student ? (
               <p className="text-slate">{t('marking.noWork')}</p>
             ) : (
@@ -162,7 +112,7 @@ export function Marking() {
                       <bdi>{student.name}</bdi>
                     </h2>
                     <p role="status" className="text-slate tabular-nums">
-                      {t('marking.progress', { n: at + 1, of: here.length, done })}
+                      {t('marking.progress', { n: turn.at + 1, ...turn.rooms.find((r) => r.id === room)! })}
                     </p>
                     <span className="min-w-16 text-sm text-slate" aria-live="off">
                       {t(marking.unsaved > 0 ? 'saved.saving' : 'saved.saved')}
@@ -207,9 +157,9 @@ export function Marking() {
                     }
                   />
                   {/* The next one is painted, and its pictures are here, before it is looked at. */}
-                  {next && (
+                  {turn.next && (
                     <div aria-hidden="true" inert className="h-0 overflow-hidden">
-                      <Work student={next} frames={frames} frame={frame} />
+                      <Work student={turn.next} frames={frames} frame={frame} />
                     </div>
                   )}
                 </section>
@@ -235,12 +185,7 @@ export function Marking() {
                         names={marking.data.names}
                         onSay={(criterion, level) => {
                           sayOn(criterion, level)
-                          setRow(
-                            Math.max(
-                              0,
-                              grid.findIndex((c) => c.id === criterion),
-                            ) + (level === undefined ? 0 : 1),
-                          )
+                          if (level !== undefined) down(grid.findIndex((c) => c.id === criterion))
                         }}
                         gone={marking.gone(piece!, grid)}
                       />

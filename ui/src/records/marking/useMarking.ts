@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useEffectEvent, useRef, useState } from 'react'
+import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
 import { call, codeOf } from '../../wire/http'
 import { useAct } from '../../wire/hooks/useAct'
 import type {
@@ -67,19 +67,22 @@ export function useMarking(session: string) {
     }
   }, [])
 
-  const mine = (p: JudgedPiece): Said => {
-    const here = own.get(keyOf(p))
-    if (here) return here
-    const told = data?.judged.find((j) => j.by === data.me && keyOf(j) === keyOf(p))
-    const same = told?.level && JSON.stringify(told.level.scale) === JSON.stringify(data?.scale)
-    return {
-      level: same ? told?.level?.at : undefined,
-      old: same ? undefined : told?.level,
-      comment: told?.comment,
-      ink: told?.ink,
-      voice: told?.voice,
-    }
-  }
+  /** What the server told of one's own, by piece: of a hall there are many thousands. */
+  const told = useMemo(() => {
+    const scale = JSON.stringify(data?.scale)
+    return new Map(
+      data?.judged
+        .filter((j) => j.by === data.me)
+        .map(({ level, comment, ink, voice, ...piece }): [string, Said] => {
+          const same = level && JSON.stringify(level.scale) === scale
+          return [
+            keyOf(piece),
+            { level: same ? level.at : undefined, old: same ? undefined : level, comment, ink, voice },
+          ]
+        }),
+    )
+  }, [data])
+  const mine = (p: JudgedPiece): Said => own.get(keyOf(p)) ?? told.get(keyOf(p)) ?? {}
   /** What others think of it, as far as one may see that. */
   const others = (p: JudgedPiece): WorkJudged[] =>
     data?.judged.filter((j) => j.by !== data.me && keyOf(j) === keyOf(p)) ?? []
