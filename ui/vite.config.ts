@@ -31,11 +31,11 @@ export default defineConfig({
           groups: [
             {
               name: 'small',
-              test: /src\/wire\/(http|useAsked)|src\/words\/(words\.ts|en\.json)|src\/kit\/(Button|Field|Logo|part|people)\.|src\/kit\/hooks\/useTitle|src\/frame\/paint\/colours|icons\/(check|plus|x|ellipsis|door-closed|message-square|thumbs-up|image|maximize|minus|eye|undo-2|message-circle-question-mark)\.|createLucideIcon|uuid\/|useTranslation|jsx-runtime|react-router|react-dom/,
+              test: /src\/wire\/(http|hooks\/useAsked)|src\/words\/(words\.ts|en\.json)|src\/kit\/(Button|Field|Logo|part|people)\.|src\/kit\/hooks\/useTitle|src\/frame\/paint\/colours|icons\/(check|plus|x|ellipsis|door-closed|message-square|thumbs-up|image|maximize|minus|eye|undo-2|message-circle-question-mark|circle|arrow-right|chevron-right|pen|eraser|hand)\.|createLucideIcon|uuid\/|useTranslation|jsx-runtime|react-router|react-dom/,
             },
             {
               name: 'work',
-              test: /src\/frame\/(?!hand\/(Dictate|columns|speech|arrange|clipboard)|marks\/PreparedMark|paint\/(Thumbnail|canvas|paintQueue|columns|lines))(paint|marks|hand)\/|src\/rules\/(?!columns)|src\/frame\/(useCounts|useColumns|viewSign)|src\/wire\/(ground|useClock|clock|keeping|outbox|undo|batches|sheets|lesson|desk|bench|useLesson|useCalm|contents|passing|types)/,
+              test: /src\/frame\/(?!hand\/(Dictate|columns|speech|arrange|clipboard)|marks\/PreparedMark|paint\/(Thumbnail|canvas|paintQueue|columns|lines))(paint|marks|hand)\/|src\/rules\/(?!columns)|src\/frame\/(useCounts|useColumns|viewSign)|src\/polls\/sound\/Listen|src\/wire\/(ground|clock|keeping|outbox|undo|batches|sheets|lesson|desk|bench|hooks\/(useClock|useLesson|useCalm|useNarrow)|contents|passing|types)/,
             },
           ],
         },
