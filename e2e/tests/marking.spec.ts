@@ -184,6 +184,7 @@ test('a grid, ink and a voice on the work; a second teacher judges blind, and bo
   // A second teacher of the class, blind: nothing of what Ines thinks before he has said what he thinks.
   await ines.getByRole('link', { name: 'Record' }).click()
   await press(ines.getByRole('switch', { name: /judges without seeing/ }), 'Space')
+  await expect(ines.getByRole('switch', { name: /judges without seeing/ })).toBeChecked() // the server says so
   await ines.goto('/classes')
   await ines.getByRole('link', { name: /^8 Juniper/ }).click()
   await ines.getByRole('tab', { name: 'Teachers' }).click()
