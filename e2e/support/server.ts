@@ -98,13 +98,26 @@ export class DemoServer {
   }
 }
 
-function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
+const PORTS = 1000
+let asked = 0
+
+/**
+ * A port that nothing listens on. It is below those that the system gives to connections that go out, and of this
+ * worker's own: nobody takes it before the server is up.
+ */
+async function freePort(): Promise<number> {
+  const from = 20_000 + PORTS * Number(process.env.TEST_PARALLEL_INDEX ?? 9)
+  for (let tries = 0; tries < PORTS; tries++) {
+    const port = from + (asked++ % PORTS)
+    if (await isFree(port)) return port
+  }
+  throw new Error(`no port is free from ${from} on`)
+}
+
+function isFree(port: number): Promise<boolean> {
+  return new Promise((resolve) => {
     const probe = createServer()
-    probe.once('error', reject)
-    probe.listen(0, '127.0.0.1', () => {
-      const address = probe.address()
-      probe.close(() => (address && typeof address === 'object' ? resolve(address.port) : reject(new Error('no port'))))
-    })
+    probe.once('error', () => resolve(false))
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
   })
 }
