@@ -52,7 +52,8 @@ func TestFill(t *testing.T) {
 		var beside int
 		if err := storetest.DB(t, url).Get(&beside, `SELECT count(*) FROM happenings h JOIN sessions n ON n.id = h.session_id
 			WHERE NOT to_timestamp(h.at / 1000.0) BETWEEN n.started_at - interval '1 s' AND coalesce(n.ended_at, $1)`,
-			now); err != nil || beside > 0 {
+			now); err != nil ||
+			beside > 0 {
 			t.Errorf("%d things happened before or after their lesson, %v", beside, err)
 		}
 	}

@@ -45,14 +45,20 @@ func (s *Store) ChangeBoard(ctx context.Context, teacher, id string, work func(d
 // It says ErrNotFound where the lesson runs, whose board is changed by Rework.
 func (s *Store) ChangeLesson(ctx context.Context, session string, work func(d *Draft) error) error {
 	return s.within(ctx, func(tx *sqlx.Tx) error {
-		var over string
-		err := tx.GetContext(ctx, &over, `SELECT id FROM sessions WHERE id = $1 AND ended_at IS NOT NULL FOR SHARE`, session)
-		if err != nil {
-			return none(err)
-		}
+		// The board first, as Rework does: in another order the two would wait for each other.
 		d, err := holdBoard(ctx, tx, `session_id = $1`, session)
 		if err != nil {
 			return err
+		}
+		var over string
+		err = tx.GetContext(
+			ctx,
+			&over,
+			`SELECT id FROM sessions WHERE id = $1 AND ended_at IS NOT NULL FOR SHARE`,
+			session,
+		)
+		if err != nil {
+			return none(err)
 		}
 		return work(d)
 	})

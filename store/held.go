@@ -24,9 +24,14 @@ func (s *Store) SeatAll(ctx context.Context, session string, names []string) ([]
 	for i := range ids {
 		ids[i] = NewID()
 	}
-	_, err := s.db.ExecContext(ctx, `WITH people AS (UPDATE sessions SET people = people + cardinality($2::uuid[]) WHERE id = $1)
+	_, err := s.db.ExecContext(
+		ctx,
+		`WITH people AS (UPDATE sessions SET people = people + cardinality($2::uuid[]) WHERE id = $1)
 		INSERT INTO participants (id, session_id, name) SELECT p.id, $1, p.name FROM unnest($2::uuid[], $3::text[]) AS p(id, name)`,
-		session, ids, names)
+		session,
+		ids,
+		names,
+	)
 	if err != nil {
 		return nil, fmt.Errorf("seat all: %w", err)
 	}

@@ -26,7 +26,8 @@ func TestForgetBoard(t *testing.T) {
 	for _, n := range []store.Session{goes, stays} {
 		_, noLesson := s.Session(ctx, n.ID)
 		_, noBoard := s.Board(ctx, n.TeacherID, boards[n.ID])
-		if gone := n.ID == goes.ID; errors.Is(noLesson, store.ErrNotFound) != gone || errors.Is(noBoard, store.ErrNotFound) != gone {
+		if gone := n.ID == goes.ID; errors.Is(noLesson, store.ErrNotFound) != gone ||
+			errors.Is(noBoard, store.ErrNotFound) != gone {
 			t.Errorf("%s: %v, %v", n.Code, noLesson, noBoard)
 		}
 	}

@@ -38,7 +38,12 @@ const judgements = `SELECT participant_id, frame, mark, criterion, by, coalesce(
 
 // Judgements lists what all teachers think of the work of a session, in the order in which it was noted.
 func (s *Store) Judgements(ctx context.Context, session string) ([]assess.Judged, error) {
-	rows, err := list[judgementRow](ctx, s, judgements+`WHERE session_id = $1 ORDER BY at, by, frame, mark, criterion`, session)
+	rows, err := list[judgementRow](
+		ctx,
+		s,
+		judgements+`WHERE session_id = $1 ORDER BY at, by, frame, mark, criterion`,
+		session,
+	)
 	if err != nil {
 		return nil, fmt.Errorf("read judgements: %w", err)
 	}

@@ -127,10 +127,12 @@ var routes = map[string]struct {
 	"GET /api/sessions/:id/homework": {who: teaching},
 	"GET /api/looks/:word":           {who: anybody}, "GET /api/looks/:word/:n": {who: anybody},
 	"DELETE /api/looks/:word": {who: teaching}, "GET /api/boards/:id/looks": {who: teaching},
-	"POST /api/boards/:id/looks":                {who: teaching, body: `{"what":"board","form":"svg"}`},
-	"GET /api/sessions/:id/looks":               {who: teaching},
-	"POST /api/sessions/:id/looks":              {who: teaching, body: `{"what":"students","form":"svg"}`},
-	"GET /api/sessions/:id/record/:participant": {who: teaching}, "GET /api/sessions/:id/frames/:frame": {who: teaching},
+	"POST /api/boards/:id/looks":   {who: teaching, body: `{"what":"board","form":"svg"}`},
+	"GET /api/sessions/:id/looks":  {who: teaching},
+	"POST /api/sessions/:id/looks": {who: teaching, body: `{"what":"students","form":"svg"}`},
+	"GET /api/sessions/:id/record/:participant": {
+		who: teaching,
+	}, "GET /api/sessions/:id/frames/:frame": {who: teaching},
 	"GET /api/classes/:id/year": {
 		who: member,
 	}, "GET /api/classes/:id/students/:student/year": {who: member},

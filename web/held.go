@@ -43,9 +43,17 @@ func (s *server) heldWith(ctx context.Context, me, board string) ([]formats.Held
 // heldOf is a lesson as a file keeps it. Whoever has been erased is nowhere in it.
 func (s *server) heldOf(ctx context.Context, n store.Session) (formats.Held, error) {
 	state := n.State.V
-	h := formats.Held{Class: n.ClassName, Language: n.Language, Began: n.StartedAt.UnixMilli(), Ended: n.EndedAt.UnixMilli(),
-		Lifted: state.Lifted, Polls: map[string]poll.State{}, Students: []record.Student{}, Sheets: []formats.HeldSheet{},
-		Judged: []assess.Judged{}}
+	h := formats.Held{
+		Class:    n.ClassName,
+		Language: n.Language,
+		Began:    n.StartedAt.UnixMilli(),
+		Ended:    n.EndedAt.UnixMilli(),
+		Lifted:   state.Lifted,
+		Polls:    map[string]poll.State{},
+		Students: []record.Student{},
+		Sheets:   []formats.HeldSheet{},
+		Judged:   []assess.Judged{},
+	}
 	for id, p := range state.Polls {
 		if p.Phase == poll.Closed || p.Phase == poll.Revealed {
 			h.Polls[id] = p

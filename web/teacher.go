@@ -199,9 +199,13 @@ func (s *server) recordOfFrame(c *gin.Context) {
 	n, err := s.ownSession(c)
 	var kept record.Record
 	if err == nil {
-		kept, _, err = s.recordWith(c.Request.Context(), n, func(ctx context.Context, id string) ([]record.Mark, error) {
-			return s.Store.MarksOn(ctx, id, c.Param("frame"))
-		})
+		kept, _, err = s.recordWith(
+			c.Request.Context(),
+			n,
+			func(ctx context.Context, id string) ([]record.Mark, error) {
+				return s.Store.MarksOn(ctx, id, c.Param("frame"))
+			},
+		)
 	}
 	at := 0
 	if err == nil {

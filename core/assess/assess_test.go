@@ -166,10 +166,18 @@ func TestBackTo(t *testing.T) {
 	kept, state := lessonOfTwo()
 	scale := settings.Usually().Scale
 	all := []assess.Judged{
-		{Piece: assess.Piece{Student: "ada", Frame: "f1", Mark: "q1"}, By: "ines", Word: assess.Word{Comment: "Think of the Earth."}},
+		{
+			Piece: assess.Piece{Student: "ada", Frame: "f1", Mark: "q1"},
+			By:    "ines",
+			Word:  assess.Word{Comment: "Think of the Earth."},
+		},
 		{Piece: assess.Piece{Student: "ada"}, By: "ines", Word: assess.Word{Comment: "A good lesson."}},
 		{Piece: assess.Piece{Student: "ada", Frame: "f2"}, By: "ines", Level: &assess.Level{At: 2, Scale: scale}},
-		{Piece: assess.Piece{Student: "ada", Frame: "f2"}, By: "other", Word: assess.Word{Comment: "SECRET second marker"}},
+		{
+			Piece: assess.Piece{Student: "ada", Frame: "f2"},
+			By:    "other",
+			Word:  assess.Word{Comment: "SECRET second marker"},
+		},
 		{Piece: assess.Piece{Student: "bo", Frame: "f2"}, By: "ines", Word: assess.Word{Comment: "SECRET for Bo"}},
 	}
 	b, ok := assess.BackTo(kept, state, all, "ada", "ines")

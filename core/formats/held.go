@@ -179,7 +179,8 @@ func (h Held) checkState(who map[string]bool) error {
 		}
 	}
 	for at, p := range h.Polls {
-		if !id.IsPlain(at) || p.Round < 1 || p.Round > poll.MaxRounds || p.Phase != poll.Closed && p.Phase != poll.Revealed {
+		if !id.IsPlain(at) || p.Round < 1 || p.Round > poll.MaxRounds ||
+			p.Phase != poll.Closed && p.Phase != poll.Revealed {
 			return wrong("how a question stands")
 		}
 	}

@@ -33,13 +33,20 @@ func held() formats.Held {
 	b := board()
 	b.Frames[0].Prepared = append(b.Frames[0].Prepared,
 		lesson.Element{ID: "q", X: 200, Y: 200, W: 400, H: 200, Body: lesson.Body{Kind: lesson.KindPoll,
-			Poll: &poll.Question{Text: "How long?", Body: poll.Offer(poll.Option{ID: "a", Text: "29.53 days", Right: true},
-				poll.Option{ID: "b", Text: "7 days"})}}})
+			Poll: &poll.Question{
+				Text: "How long?",
+				Body: poll.Offer(poll.Option{ID: "a", Text: "29.53 days", Right: true},
+					poll.Option{ID: "b", Text: "7 days"}),
+			}}})
 	b.Frames[0].Criteria = []lesson.Criterion{{ID: "why", Name: "Says why"}}
 	mark := func(id, author string, body lesson.Body) lesson.Element {
 		return lesson.Element{ID: id, Author: author, X: 10, Y: 10, W: 100, H: 100, At: 2000, Body: body}
 	}
-	note := mark("n1", noor, lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "lit on one side", Tint: "moss"}})
+	note := mark(
+		"n1",
+		noor,
+		lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "lit on one side", Tint: "moss"}},
+	)
 	note.Agreed = []string{kenji}
 	hidden := mark("n2", kenji, lesson.Body{Kind: lesson.KindNote, Note: &lesson.Note{Text: "hm", Tint: "moss"}})
 	hidden.Standing = &lesson.Standing{Is: lesson.Hidden, By: lesson.Staff, At: 2100}
@@ -189,8 +196,33 @@ func TestTooManyLessons(t *testing.T) {
 func TestHeldByChance(t *testing.T) {
 	random := rand.New(rand.NewPCG(7, 8))
 	text, _ := json.Marshal(held())
-	words := []any{"", noor, kenji, photo, "staff", "class", "group:1", "group:0", "q", "n", "f", "a", "\u0000", "~", nil, -1.0,
-		0.0, 1e300, true, []any{}, map[string]any{}, "choice", "answer", "placed", strings.Repeat("x", 700)}
+	words := []any{
+		"",
+		noor,
+		kenji,
+		photo,
+		"staff",
+		"class",
+		"group:1",
+		"group:0",
+		"q",
+		"n",
+		"f",
+		"a",
+		"\u0000",
+		"~",
+		nil,
+		-1.0,
+		0.0,
+		1e300,
+		true,
+		[]any{},
+		map[string]any{},
+		"choice",
+		"answer",
+		"placed",
+		strings.Repeat("x", 700),
+	}
 	taken := 0
 	for range 2000 {
 		var tree any

@@ -378,12 +378,15 @@ func TestReadElsewhere(t *testing.T) {
 		return strings.TrimSpace(string(out))
 	}
 	ours, err := csv.NewReader(strings.NewReader(strings.TrimPrefix(read("import sys;sys.stdout.write(open(sys.argv[1],"+
-		"encoding='utf-8-sig',newline='').read())", lists), "\ufeff"))).ReadAll()
+		"encoding='utf-8-sig',newline='').read())", lists), "\ufeff"))).
+		ReadAll()
 	if err != nil {
 		t.Fatal(err)
 	}
-	theirs := read("import csv,json,sys;print(json.dumps(list(csv.reader(open(sys.argv[1],encoding='utf-8-sig',newline='')))))",
-		lists)
+	theirs := read(
+		"import csv,json,sys;print(json.dumps(list(csv.reader(open(sys.argv[1],encoding='utf-8-sig',newline='')))))",
+		lists,
+	)
 	var rows [][]string
 	if err := json.Unmarshal([]byte(theirs), &rows); err != nil || len(rows) < 4 || !reflect.DeepEqual(rows, ours) {
 		t.Errorf("%q and %q, %v", rows, ours, err)

@@ -36,7 +36,7 @@ type Edit struct {
 
 // Step is what an edit does: exactly the field that its Kind names is set.
 type Step struct {
-	Kind  Kind       `json:"kind" oneof:"edits"`
+	Kind  Kind       `json:"kind"            oneof:"edits"`
 	Drop  *Frames    `json:"drop,omitempty"`
 	Bring *Frames    `json:"bring,omitempty"`
 	Order *Frames    `json:"order,omitempty"`

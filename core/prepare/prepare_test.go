@@ -100,8 +100,15 @@ func randomStep(rnd *rand.Rand, d prepare.Draft, known []string) prepare.Step {
 	case 4:
 		individual := lesson.Individual
 		return prepare.Step{Kind: prepare.KindFrame,
-			Frame: &prepare.SetFrame{Frame: any(), Title: &title, Notes: &notes, Paper: &dark, Criteria: &criteria, Objectives: &serves,
-				Arrangement: &individual}}
+			Frame: &prepare.SetFrame{
+				Frame:       any(),
+				Title:       &title,
+				Notes:       &notes,
+				Paper:       &dark,
+				Criteria:    &criteria,
+				Objectives:  &serves,
+				Arrangement: &individual,
+			}}
 	case 5:
 		objectives := []lesson.Objective{{ID: "o", Text: title}}
 		return prepare.Step{Kind: prepare.KindBoard, Board: &prepare.SetBoard{Title: &title, Objectives: &objectives,

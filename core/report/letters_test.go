@@ -47,8 +47,11 @@ func TestLetters(t *testing.T) {
 		Whole: &assess.Told{Word: assess.Word{Comment: "A good lesson, Noor."}},
 		Frames: []assess.BackFrame{{N: 2, Frame: lesson.Frame{ID: "f", Title: "Where is the Moon?"},
 			Marks: []lesson.Element{note},
-			Judged: &assess.Told{Level: &assess.Level{At: 3, Scale: scale}, Grid: []assess.Level{{At: 2, Scale: scale, By: &by}},
-				Word: assess.Word{Ink: []lesson.Element{line}, Voice: "v"}},
+			Judged: &assess.Told{
+				Level: &assess.Level{At: 3, Scale: scale},
+				Grid:  []assess.Level{{At: 2, Scale: scale, By: &by}},
+				Word:  assess.Word{Ink: []lesson.Element{line}, Voice: "v"},
+			},
 			Marked: map[string]assess.Told{"n": {Word: assess.Word{Comment: "Where did you see that?"}}},
 			Answers: []assess.BackAnswer{{Mark: "q", Poll: "q", Round: 1, Asked: "How long is a month?", Text: "7 days",
 				Verdict: poll.Wrong, Right: "29.53 days", Why: "The Earth has gone on."}}}}}

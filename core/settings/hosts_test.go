@@ -18,7 +18,13 @@ func TestHosts(t *testing.T) {
 		h, err := h.Check()
 		return h.Hosts, err
 	}
-	got, err := read(" pages.school.example", "https://Pages.School.example/", "", "http://intranet:8080", "schöne-schule.example")
+	got, err := read(
+		" pages.school.example",
+		"https://Pages.School.example/",
+		"",
+		"http://intranet:8080",
+		"schöne-schule.example",
+	)
 	want := []string{"https://pages.school.example", "http://intranet:8080", "https://xn--schne-schule-6ib.example"}
 	if err != nil || !slices.Equal(got, want) {
 		t.Errorf("%v, %v", got, err)

@@ -166,7 +166,10 @@ func (v Voices) Ordered() Voices {
 func (v Voices) same(o Voices) bool {
 	return v.Settings == o.Settings && slices.Equal(v.Help, o.Help) &&
 		maps.EqualFunc(v.Done, o.Done, slices.Equal) && maps.Equal(v.Looked, o.Looked) &&
-		slices.Equal(v.Picked, o.Picked) && maps.Equal(v.Handed, o.Handed) && maps.EqualFunc(v.Told, o.Told, slices.Equal) &&
+		slices.Equal(
+			v.Picked,
+			o.Picked,
+		) && maps.Equal(v.Handed, o.Handed) && maps.EqualFunc(v.Told, o.Told, slices.Equal) &&
 		slices.EqualFunc(v.Questions, o.Questions, func(a, b Question) bool {
 			return a.ID == b.ID && a.Ticked == b.Ticked && a.Hidden == b.Hidden && slices.Equal(a.Agreed, b.Agreed)
 		})

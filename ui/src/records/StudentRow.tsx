@@ -65,7 +65,7 @@ export function StudentRow({ session, student, frames, judged, unknown, given, o
   const { row, kept } = useKept(session, student.id, sought)
   return (
     <li ref={row} className="rounded-2xl border border-line bg-paper p-4">
-      <h3 className="mb-3 flex items-center gap-2.5 text-lg">
+      <h3 className="mb-3 flex flex-wrap items-center gap-2.5 text-lg">
         <Face id={student.id} name={student.name} />
         {student.name}
         {whole?.level && <LevelBadge level={whole.level} />}
@@ -83,7 +83,7 @@ export function StudentRow({ session, student, frames, judged, unknown, given, o
               href={`/api/sessions/${session}/letters.pdf?student=${student.id}&zone=${zone}`}
               download
               aria-label={t('marking.letterOf', student)}
-              className="inline-flex items-center gap-2 rounded-lg px-3 py-1.5 font-semibold text-slate hover:bg-mist hover:text-night"
+              className="inline-flex items-center gap-2 rounded-lg px-3 py-1.5 font-semibold whitespace-nowrap text-slate hover:bg-mist hover:text-night"
             >
               {t('marking.letter')}
             </a>

@@ -26,6 +26,8 @@ export function SoundField({ label, to = '/sounds', sound, onSound }: Props) {
   const [seconds, setSeconds] = useState(0)
   const [problem, setProblem] = useState<Code | 'microphone' | null>(null)
   const [busy, setBusy] = useState(false)
+  /** A recording that could not be sent: it is kept, to be sent again. */
+  const [unsent, setUnsent] = useState<Blob | null>(null)
   useEffect(() => {
     if (!recorder) return
     const timer = setInterval(() => setSeconds((s) => s + 1), 1000)
@@ -45,9 +47,21 @@ export function SoundField({ label, to = '/sounds', sound, onSound }: Props) {
         setProblem('sound-unreadable')
         return
       }
+      await give(wav)
+    } finally {
+      setBusy(false)
+    }
+  }
+
+  async function give(wav: Blob) {
+    setProblem(null)
+    setBusy(true)
+    try {
       onSound((await send<Recorded>(to, wav, () => undefined).done).sound)
+      setUnsent(null)
     } catch (error) {
       setProblem(codeOf(error))
+      setUnsent(codeOf(error) === 'unavailable' || codeOf(error) === 'too-many' ? wav : null)
     } finally {
       setBusy(false)
     }
@@ -99,6 +113,11 @@ export function SoundField({ label, to = '/sounds', sound, onSound }: Props) {
             void keep(file)
           }}
         />
+        {unsent && (
+          <Button look="main" disabled={busy || recorder !== null} onClick={() => void give(unsent)}>
+            {t('question.sendAgain')}
+          </Button>
+        )}
         {sound && (
           <Button look="quiet" onClick={() => onSound(undefined)}>
             {t('question.dropSound')}
@@ -110,7 +129,11 @@ export function SoundField({ label, to = '/sounds', sound, onSound }: Props) {
       </p>
       {problem && (
         <p role="alert" className="rounded-lg bg-rose-soft px-3 py-1.5 text-rose">
-          {problem === 'microphone' ? t('question.noMicrophone') : t(`refusal.${problem}`)}
+          {problem === 'microphone'
+            ? t('question.noMicrophone')
+            : unsent
+              ? t('question.soundWaits')
+              : t(`refusal.${problem}`)}
         </p>
       )}
     </fieldset>

@@ -33,6 +33,7 @@ export function GridJudge({ grid, scale, on, said, others, names, onSay, gone }:
             role="group"
             aria-label={c.name}
             aria-current={c.id === on}
+            data-part={c.id === on ? 'judged-now' : undefined}
             className={`rounded-xl border-s-4 bg-paper px-3 py-2 ${c.id === on ? 'border-dusk' : 'border-line'}`}
           >
             <p dir="auto" className="mb-1.5 font-semibold break-words">

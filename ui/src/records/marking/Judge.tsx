@@ -40,6 +40,7 @@ export function Judge({ session, scale, said, others, names, phrases, words, onS
         role="group"
         aria-label={t('marking.level')}
         aria-current={on || undefined}
+        data-part={on ? 'judged-now' : undefined}
         className={on ? 'rounded-xl border-s-4 border-dusk ps-3' : ''}
       >
         <p className="mb-2 font-semibold">{t('marking.level')}</p>

@@ -73,6 +73,10 @@ export function Marking() {
     }
     e.preventDefault()
   })
+  // What the keys judge now is in sight, however many criteria there are.
+  useEffect(() => {
+    document.querySelector('[data-part=judged-now]')?.scrollIntoView({ block: 'nearest' })
+  }, [row])
   useEffect(() => {
     addEventListener('keydown', key)
     return () => removeEventListener('keydown', key)
@@ -90,7 +94,13 @@ export function Marking() {
         <h1 className="min-w-0 truncate text-xl">{t('marking.of', { title: kept.data?.session.title ?? '' })}</h1>
       </header>
       <main className="mx-auto flex w-full max-w-7xl grow flex-col gap-4 p-5">
-        <Refusal code={problem} />
+        {problem === 'unavailable' && marking.unsaved > 0 ? (
+          <p role="alert" className="rounded-lg bg-amber-soft px-3 py-2 text-night">
+            {t('marking.waits')}
+          </p>
+        ) : (
+          <Refusal code={problem} />
+        )}
         {(!record || !marking.data) && !problem && <p role="status">{t('loading')}</p>}
         {record && marking.data && (
           <>
@@ -106,9 +116,12 @@ export function Marking() {
               <p className="text-slate">{t('marking.noWork')}</p>
             ) : (
               <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
-                <section aria-label={t('marking.work', { name: student.name })} className="flex min-w-0 flex-col gap-3">
+                <section
+                  aria-label={t('marking.work', { name: student.name })}
+                  className="flex min-w-0 flex-col gap-3 self-start lg:sticky lg:top-3"
+                >
                   <div className="flex flex-wrap items-center gap-3">
-                    <h2 className="grow text-2xl">
+                    <h2 className="min-w-40 flex-1 text-2xl break-words">
                       <bdi>{student.name}</bdi>
                     </h2>
                     <p role="status" className="text-slate tabular-nums">
@@ -117,14 +130,17 @@ export function Marking() {
                     <span className="min-w-16 text-sm text-slate" aria-live="off">
                       {t(marking.unsaved > 0 ? 'saved.saving' : 'saved.saved')}
                     </span>
-                    <Button onClick={() => step(-1)} aria-keyshortcuts="ArrowLeft">
-                      <ChevronLeft size={17} aria-hidden="true" className="rtl:-scale-x-100" />
-                      {t('marking.before')}
-                    </Button>
-                    <Button look="main" onClick={() => step(1)} aria-keyshortcuts="ArrowRight">
-                      {t('marking.next')}
-                      <ChevronRight size={17} aria-hidden="true" className="rtl:-scale-x-100" />
-                    </Button>
+                    {/* Together in one place, however long a name is. */}
+                    <span className="flex shrink-0 gap-3">
+                      <Button onClick={() => step(-1)} aria-keyshortcuts="ArrowLeft">
+                        <ChevronLeft size={17} aria-hidden="true" className="rtl:-scale-x-100" />
+                        {t('marking.before')}
+                      </Button>
+                      <Button look="main" onClick={() => step(1)} aria-keyshortcuts="ArrowRight">
+                        {t('marking.next')}
+                        <ChevronRight size={17} aria-hidden="true" className="rtl:-scale-x-100" />
+                      </Button>
+                    </span>
                   </div>
                   {frame && (
                     <InkTools
