@@ -1,10 +1,5 @@
 # The house's commands. See README.md.
-.PHONY: demo test bench faults build types lint screenshots tools
-
-# Where much goes on at once; it is tested with the race detector. Of the routes, those of their tests are in which many
-# come at once.
-RACED = ./live ./store
-AT_ONCE = AtOnce|Outputs|Guess|Flood|Intake|Realtime|Connections|Judging|Fronts|Sessions
+.PHONY: demo test quick bench faults build types lint screenshots tools
 
 demo: build ## run with a private database and made-up data
 	bin/alpenglow demo
@@ -24,18 +19,16 @@ e2e/node_modules: e2e/package-lock.json
 tools: ## install what is missing from Debian's packages
 	scripts/tools.sh postgresql
 
-test: lint build e2e/node_modules ## all tests: Go's, with the race detector where more than one thing goes on, and the browser's
-	scripts/tools.sh chromium-headless-shell
-	scripts/tools.sh poppler-utils
-	scripts/tools.sh fonts-droid-fallback
-	scripts/tools.sh fonts-noto-color-emoji
-	go test -timeout 20m $(filter-out $(shell go list $(RACED)),$(shell go list ./...))
-	ATTACK_STEPS=5000 go test -race -timeout 20m $(RACED)
-	go test -race -timeout 20m -run '$(AT_ONCE)' ./web
-	ATTACK_STEPS=25000 go test -count 1 -timeout 20m -run 'TestAttack$$' ./live
-	bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s
-	bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256
-	cd e2e && npx tsc --noEmit && npx playwright test
+test: bin/testrun ## all tests, side by side, and what each part took
+	bin/testrun
+
+quick: bin/testrun ## what has to do with what changed since the last commit, and one lesson in the browser
+	bin/testrun quick
+
+.PHONY: bin/testrun
+bin/testrun: ui/node_modules e2e/node_modules
+	scripts/tools.sh postgresql chromium-headless-shell poppler-utils fonts-droid-fallback fonts-noto-color-emoji
+	go build -o bin/testrun ./cmd/testrun
 
 lint: ui/node_modules
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || (gofmt -l $$(git ls-files '*.go'); echo "run gofmt -w"; exit 1)
@@ -50,16 +43,14 @@ faults: build ## classes at work while the server is killed, the database stoppe
 types: ## write the interface's types and its inks and tints from the Go structs
 	go run ./web/wiretypes
 
-bench: build e2e/node_modules ## Go benchmarks, a full frame in the browser, a running server under the load of whole classes
+bench: build bin/testrun ## Go benchmarks, a full frame in the browser, a running server under the load of whole classes
 	go test -run xxx -bench . ./core/... ./store ./pdf
 	STEPS=1000000 go test -count 1 -timeout 30m -run TestProperties ./core/sheet
 	-bin/alpenglow attacks
 	ATTACK_STEPS=1000000 go test -timeout 2h -count 1 -run 'TestAttack$$' -v ./live
-	scripts/tools.sh chromium-headless-shell
 	ATTACK_STEPS=1000000 go test -race -timeout 90m -run TestAttack -v ./live
 	cd e2e && npx playwright test -c frames.config.ts && npx playwright test -c monitor.config.ts
 	scripts/bench.sh
 
-screenshots: build e2e/node_modules ## take the pictures in docs/screenshots anew
-	scripts/tools.sh chromium-headless-shell
+screenshots: build bin/testrun ## take the pictures in docs/screenshots anew
 	cd e2e && npx playwright test -c screenshots.config.ts

@@ -24,7 +24,7 @@ var may = map[string][]string{
 	"mail":    {"core", "store"},
 	"web":     {"core", "store", "live", "mail", "pdf", "apart"},
 	"standin": {"core", "live", "web"},             // of live and web, what goes over the wire
-	"demo":    {"core", "store", "web", "standin"}, // of web, how a password is hashed
+	"demo":    {"core", "store", "standin"},
 	"cmd":     {"demo", "core", "store", "live", "mail", "pdf", "apart", "web", "standin", "ui"},
 	"ui":      {},
 	"scripts": {},

@@ -21,6 +21,7 @@ func TestMain(m *testing.M) { os.Exit(aparttest.Run(m.Run)) }
 func reader() apart.Reader { return apart.Reader{Command: []string{aparttest.Program, "picture"}} }
 
 func TestRead(t *testing.T) {
+	t.Parallel()
 	var out bytes.Buffer
 	if err := png.Encode(&out, image.NewGray(image.Rect(0, 0, 2000, 1000))); err != nil {
 		t.Fatal(err)
@@ -38,6 +39,10 @@ func TestRead(t *testing.T) {
 // Pictures that are small and take for ever, or all memory: each is refused in
 // time, and nothing is left of it.
 func TestHostilePictures(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	var photo bytes.Buffer
 	if err := jpeg.Encode(&photo, image.NewRGBA(image.Rect(0, 0, 64, 64)), nil); err != nil {
 		t.Fatal(err)
@@ -72,6 +77,7 @@ func TestHostilePictures(t *testing.T) {
 
 // Who goes away stops what was begun for them.
 func TestStopped(t *testing.T) {
+	t.Parallel()
 	ctx, stop := context.WithCancel(t.Context())
 	in, out, err := os.Pipe()
 	if err != nil {

@@ -23,6 +23,7 @@ import (
 func TestMain(m *testing.M) { storetest.Main(m) }
 
 func TestNames(t *testing.T) {
+	t.Parallel()
 	for _, c := range classes(rand.New(rand.NewPCG(seed, 1))) {
 		for _, name := range c.students {
 			if read, err := roster.ReadName(name); err != nil || read != name {
@@ -38,6 +39,10 @@ func TestNames(t *testing.T) {
 // Two houses that are filled have the same in them, whoever looks; filling one again
 // does nothing; and every lesson of the past has work and answers.
 func TestFill(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	now := time.Date(2026, 11, 26, 10, 30, 0, 0, time.UTC)
 	var sums []string
 	for range 2 {
@@ -65,10 +70,8 @@ func TestFill(t *testing.T) {
 // Every frame of the demo, played from its first change to its last, is the frame as it
 // is; and as the past of a running server gives it.
 func TestPlayed(t *testing.T) {
-	s := storetest.Open(t, storetest.URL(t))
-	if err := Fill(t.Context(), s, time.Date(2026, 11, 26, 10, 30, 0, 0, time.UTC)); err != nil {
-		t.Fatal(err)
-	}
+	t.Parallel()
+	s := storetest.Open(t, storetest.Filled(t, "demo", Filled))
 	hub, err := live.New(s, slog.New(slog.DiscardHandler), prometheus.NewRegistry())
 	if err != nil {
 		t.Fatal(err)

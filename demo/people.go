@@ -14,6 +14,9 @@ const (
 	Password = "moon-and-tides"
 )
 
+// hashed is the password's hash. It is known to everybody who can read, so that its hash need not be dear.
+const hashed = "$argon2id$v=19$m=64,t=1,p=1$jMoRQNUmcbfEIzFSJr80tQ$5EY7nysvfSC3aVjvfB/yQGz5BkkyBOvg8K1o5fJf9Wc"
+
 // person is somebody of the staff.
 type person struct {
 	email, name string

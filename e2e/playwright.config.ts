@@ -2,7 +2,7 @@ import { defineConfig } from '@playwright/test'
 
 export default defineConfig({
   testDir: 'tests',
-  globalSetup: './support/made.ts',
+  globalSetup: './support/cluster.ts',
   workers: 2,
   timeout: 120_000,
   reporter: [['list']],

@@ -19,6 +19,7 @@ import (
 // thought of their own answer once it is shown, and of nobody else's; neighbours who answered
 // differently are told of each other.
 func TestAsking(t *testing.T) {
+	t.Parallel()
 	b := newBattle(t)
 	second := b.board.Frames[1]
 	question := second.Prepared[0]
@@ -108,6 +109,7 @@ func TestAsking(t *testing.T) {
 // then its student all of their own; a front screen learns how far the class has come and
 // nothing of who.
 func TestAskingASet(t *testing.T) {
+	t.Parallel()
 	b := newBattle(t)
 	second := b.board.Frames[1]
 	question := second.Prepared[0]

@@ -28,7 +28,10 @@ func attackSteps() int {
 	if n, err := strconv.Atoi(os.Getenv("ATTACK_STEPS")); err == nil {
 		return n
 	}
-	return 20_000
+	if testing.Short() {
+		return 1000
+	}
+	return 25_000
 }
 
 // A student who knows every id that a device of theirs knows does anything with
@@ -36,6 +39,7 @@ func attackSteps() int {
 // changes the board: nothing panics, everything is answered, nobody's work but their
 // own changes, and nothing reaches them that is not for them.
 func TestAttack(t *testing.T) {
+	t.Parallel()
 	f := newBattle(t)
 	first, second, third := f.board.Frames[0].ID, f.board.Frames[1].ID, f.board.Frames[2].ID
 	staff := f.connect("staff", RoleStaff)

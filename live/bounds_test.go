@@ -34,6 +34,7 @@ func (w *wire) ended() int {
 // One person has so many connections; the newest stay. A sign-in that is over, a
 // seat that was given up or taken away close theirs.
 func TestConnectionsEnd(t *testing.T) {
+	t.Parallel()
 	f := newBattle(t)
 	var tabs []*wire
 	for range maxForPerson + 3 {
@@ -69,6 +70,7 @@ func TestConnectionsEnd(t *testing.T) {
 
 // A bug costs one operation: it is refused and counted, and everybody goes on.
 func TestPanicCostsOneOperation(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t, 2)
 	hub := h.hub(t)
 	defer hub.Close(ctx)
@@ -104,6 +106,10 @@ func TestPanicCostsOneOperation(t *testing.T) {
 
 // What takes long is refused or charged; an ordinary lesson beside it goes on.
 func TestHeavyOperationsAreCharged(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	h := newHouse(t, 2)
 	hub := h.hub(t)
 	defer hub.Close(ctx)
@@ -201,6 +207,7 @@ func mustJSON(v any) string {
 // What follows in one message on something that could not be stored may build on
 // it: it is not decided, and refused for good, but sent again with it.
 func TestWhatFollowsTheUnstored(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t, 1)
 	hub := h.hub(t)
 	defer hub.Close(ctx)

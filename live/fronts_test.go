@@ -35,6 +35,7 @@ func (w *wire) said(what string) bool {
 // What a front screen is told: live and when it asks, of what the teacher shows
 // and of nothing else; and it can do nothing.
 func TestFrontScreen(t *testing.T) {
+	t.Parallel()
 	b := newBattle(t)
 	first, second := b.board.Frames[0].ID, b.board.Frames[1].ID
 	staff := b.connect("staff", RoleStaff)
@@ -180,6 +181,7 @@ func TestFrontScreen(t *testing.T) {
 // Locks hold for every device from the answer to the teacher on, whatever it sends,
 // and a timer that is over locks by the server's time.
 func TestLocksAreInForce(t *testing.T) {
+	t.Parallel()
 	b := newBattle(t)
 	first := b.board.Frames[0].ID
 	staff := b.connect("staff", RoleStaff)
@@ -282,6 +284,7 @@ func TestLocksAreInForce(t *testing.T) {
 // What a class says reaches whom it concerns and nobody else, in the order in which
 // it was said, however many speak at once; and is there after the server was not.
 func TestVoices(t *testing.T) {
+	t.Parallel()
 	b := newBattle(t)
 	staff := b.connect("staff", RoleStaff)
 	kenji, vera, front := b.connect(

@@ -28,6 +28,7 @@ func noteOp(on, text string) sheet.Op {
 // Homework over the wire: what was handed in stays as it is, from whatever connection and however often it is tried;
 // only while there is time it is taken back; nobody learns who else has handed in or has more time.
 func TestHomework(t *testing.T) {
+	t.Parallel()
 	b := newBattle(t)
 	staff, vera := b.connect("staff", RoleStaff), b.connect("Vera", RoleStudent)
 	kenji, again := b.connect("Kenji", RoleStudent), b.connect("Kenji", RoleStudent)
@@ -124,6 +125,7 @@ func TestHomework(t *testing.T) {
 
 // A lesson that has ended is taken up again once, by however many at once, under a code of its own.
 func TestResumeAtOnce(t *testing.T) {
+	t.Parallel()
 	b := newBattle(t)
 	kenji := b.connect("Kenji", RoleStudent)
 	if _, err := b.hub.Command(ctx, b.id, "ines", session.Command{Kind: session.KindEnd,

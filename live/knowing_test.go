@@ -15,6 +15,7 @@ import (
 // A teacher learns what is known of each student as it happens, the same as another
 // server reads it from the database; and what waits for a yes.
 func TestKnowing(t *testing.T) {
+	t.Parallel()
 	f := newBattle(t)
 	staff, noor, kenji := f.connect("staff", RoleStaff), f.connect("Noor", RoleStudent), f.connect("Kenji", RoleStudent)
 	var hello StaffHello

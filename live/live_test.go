@@ -166,6 +166,7 @@ func (h house) check(t *testing.T, want int64) *sheet.Sheet {
 // Three servers' worth of writers on one sheet: nothing is lost, nothing is
 // double, every hub ends with the same picture.
 func TestSeveralServersOneSheet(t *testing.T) {
+	t.Parallel()
 	const hubs, each = 3, 60
 	h := newHouse(t, hubs*4)
 	var servers []*Hub
@@ -209,6 +210,7 @@ func TestSeveralServersOneSheet(t *testing.T) {
 // A command through one server holds at once for operations through another
 // that has not heard of it: the database refuses the old revision.
 func TestClosingReachesOtherServers(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t, 1)
 	here, there := h.hub(t), h.hub(t)
 	defer here.Close(ctx)
@@ -246,6 +248,7 @@ func TestClosingReachesOtherServers(t *testing.T) {
 // Nothing is stored after the end was told, also when the operation was on its way
 // to the database before: it was waiting for the sheet's row.
 func TestNothingAfterTheEnd(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t, 1)
 	hub := h.hub(t)
 	defer hub.Close(ctx)
@@ -288,6 +291,7 @@ func TestNothingAfterTheEnd(t *testing.T) {
 
 // A session whose row somebody holds keeps no other lesson waiting.
 func TestSlowSessionDisturbsNobody(t *testing.T) {
+	t.Parallel()
 	slow := newHouse(t, 1)
 	hub := slow.hub(t)
 	defer hub.Close(ctx)
@@ -328,6 +332,7 @@ func TestSlowSessionDisturbsNobody(t *testing.T) {
 
 // What was accepted before the server stops is saved and answered.
 func TestCloseFinishesCommits(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t, 1)
 	hub := h.hub(t)
 	r, at := h.held(t, hub)
@@ -358,6 +363,7 @@ func TestCloseFinishesCommits(t *testing.T) {
 // When the database fails, operations are refused in passing, and what the
 // server shows is what is saved.
 func TestDatabaseGone(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t, 1)
 	hub := h.hub(t)
 	me := sheet.Actor{ID: h.students[0].ID}
@@ -375,6 +381,7 @@ func TestDatabaseGone(t *testing.T) {
 // What the database refuses for one sheet does not keep the others of the
 // same group from being saved.
 func TestOneSheetsTroubleStaysItsOwn(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t, 8)
 	hub := h.hub(t)
 	defer hub.Close(ctx)
@@ -428,6 +435,7 @@ func TestOneSheetsTroubleStaysItsOwn(t *testing.T) {
 // Memory is given back: sheets and sessions nobody uses are forgotten, and
 // come back from the database as they were.
 func TestForget(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t, 1)
 	hub := h.hub(t)
 	defer hub.Close(ctx)

@@ -91,6 +91,7 @@ func BenchmarkPast(b *testing.B) {
 // The teacher sets the frame back, again and again, and takes it back, while thirty write:
 // everything is answered, and what is there is what its history gives.
 func TestSetBackWhileAllWrite(t *testing.T) {
+	t.Parallel()
 	var names []string
 	for i := range 27 {
 		names = append(names, fmt.Sprint("Student ", i))

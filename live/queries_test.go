@@ -38,6 +38,10 @@ func fill(t *testing.T, url, session string) {
 // on how many students or sheets there are, and no answer reads a large table
 // from end to end.
 func TestQueriesAreFew(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	const students = 60
 	h := newHouse(t, students)
 	fill(t, h.url, h.session)
@@ -109,6 +113,7 @@ func TestQueriesAreFew(t *testing.T) {
 // A whole hall that comes back at the same moment is told, and nobody waits long:
 // what all of them ask is asked once.
 func TestHallReturns(t *testing.T) {
+	t.Parallel()
 	const students = 200
 	h := newHouse(t, students)
 	traced, trace := storetest.Traced(t, h.url)

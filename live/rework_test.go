@@ -25,6 +25,7 @@ func (h house) rework(hub *Hub, s sheet.Step) error {
 // A teacher changes the board on one server while students work on another: of two
 // things that exclude each other one is done and the other refused, every time.
 func TestReworkAtOnce(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t, 1)
 	one, other := h.hub(t), h.hub(t)
 	defer one.Close(context.Background())
@@ -108,6 +109,7 @@ func sessionOf(t *testing.T, hub *Hub, id string) *running {
 // students write into them: each change is done whole, every device ends with the
 // same board, and no note is lost.
 func TestReworkedByTwo(t *testing.T) {
+	t.Parallel()
 	f := newBattle(t)
 	frame := f.board.Frames[0].ID
 	ines, colleague := f.connect("staff", RoleStaff), f.connect("colleague", RoleStaff)

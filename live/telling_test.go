@@ -14,6 +14,7 @@ import (
 // Changes are told as one where they may be, and never to somebody they were not
 // for: who left a group is in no later telling, who joined it in no earlier one.
 func TestJoined(t *testing.T) {
+	t.Parallel()
 	changes := func(on string, seq int64, channels ...string) telling {
 		return telling{channels, News{Kind: NewsChanges, Changes: &SheetChanges{Sheet: on, Seq: seq,
 			Changes: []sheet.Change{{Seq: seq}}}}}
@@ -54,6 +55,7 @@ func TestJoined(t *testing.T) {
 // A frame's content is told once: lifting a cover tells what was under it, and
 // who knows the content of a frame is not told it again.
 func TestContentIsToldOnce(t *testing.T) {
+	t.Parallel()
 	f := newBattle(t)
 	first := f.board.Frames[0]
 	noor := f.connect("Noor", RoleStudent)

@@ -139,6 +139,10 @@ q 60 60 150 150 re W n 0.54 0.35 0 rg 0 0 400 130 re f Q`
 // Pages look as another renderer draws them: nothing is missing, mirrored,
 // shifted or cut. That the measure would notice is seen on the mirrored page.
 func TestAgainstAnotherRenderer(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	data, names := worksheet(t, 1)
 	var ours []*image.Gray
 	err := reader(t).Read(t.Context(), data, func(int) {}, func(p pdf.Page) error {

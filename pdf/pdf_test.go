@@ -27,6 +27,7 @@ func reader(t testing.TB) pdf.Reader {
 }
 
 func TestPagesBecomePicturesAndText(t *testing.T) {
+	t.Parallel()
 	var pages []pdf.Page
 	all := 0
 	err := reader(t).Read(t.Context(), file(words("High tide 07:24"), words("Low tide 13:37")), func(n int) { all = n },
@@ -47,6 +48,7 @@ func TestPagesBecomePicturesAndText(t *testing.T) {
 }
 
 func TestBadFiles(t *testing.T) {
+	t.Parallel()
 	good := file(words("tide"))
 	locked := []byte(strings.Replace(string(good), "/Root 1 0 R",
 		"/Root 1 0 R /ID [<00><00>] /Encrypt << /Filter /Standard /V 1 /R 2 /P -4 /O <"+
@@ -68,6 +70,7 @@ func TestBadFiles(t *testing.T) {
 }
 
 func TestWarm(t *testing.T) {
+	t.Parallel()
 	if err := reader(t).Warm(t.Context()); err != nil {
 		t.Error(err)
 	}
@@ -79,6 +82,10 @@ func TestWarm(t *testing.T) {
 // A file cut off in the middle is read as far as it goes, or refused; it never
 // hangs. A long file is read up to its limit.
 func TestTruncatedAndLong(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	whole := file(words("one"), words("two"), words("three"))
 	err := reader(t).Read(t.Context(), whole[:len(whole)*2/3], func(int) {}, func(pdf.Page) error { return nil })
 	if err != nil && refusal.Of(err) == nil {
@@ -103,7 +110,10 @@ func TestTruncatedAndLong(t *testing.T) {
 }
 
 // A page that takes too long costs that page alone.
-func TestSlowPage(t *testing.T) {
+func TestSlowPage(t *testing.T) { // not beside others: how long a page may take is changed for all
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	before := pdf.PageWithin
 	pdf.PageWithin = 4 * time.Second
 	defer func() { pdf.PageWithin = before }()
@@ -158,6 +168,10 @@ func zeros(mib int) []byte {
 // What is enormous when unpacked costs at most its page, and no reading process
 // ever takes more memory than it may.
 func TestBombIsBounded(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	var pages []pdf.Page
 	most := peak(t)
 	err := reader(t).Read(t.Context(), bomb(), func(int) {}, func(p pdf.Page) error {
@@ -214,6 +228,7 @@ func BenchmarkThirtyPages(b *testing.B) {
 
 // What is packed without going through it all unpacks to zeros, so many.
 func TestZeros(t *testing.T) {
+	t.Parallel()
 	r, err := zlib.NewReader(bytes.NewReader(zeros(5)))
 	if err != nil {
 		t.Fatal(err)

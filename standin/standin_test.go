@@ -81,6 +81,7 @@ func rehearsing(t *testing.T, board lesson.Board, pace session.Pace) (*store.Sto
 // At own pace the students answer and contribute, go on when they have done
 // enough, look at what is only to look at, and share their groups' frames.
 func TestAtOwnPace(t *testing.T) {
+	t.Parallel()
 	frame := func(id string, a lesson.Arrangement, p lesson.Permission) lesson.Frame {
 		return lesson.Frame{ID: id, Prompt: "What about the tide?", Paper: paper.Paper{Kind: paper.Plain},
 			Arrangement: a, Permission: p, Prepared: []lesson.Element{}}
@@ -136,6 +137,7 @@ func TestAtOwnPace(t *testing.T) {
 // partly right, moves pieces, does nothing where it may only look, rests when
 // it is told to, and leaves nothing behind when the rehearsal is thrown away.
 func TestClass(t *testing.T) {
+	t.Parallel()
 	asked := lesson.Element{ID: "asked", X: 100, Y: 100, W: 400, H: 300,
 		Body: lesson.Body{Kind: lesson.KindPoll, Poll: &poll.Question{
 			Text: "How long?", Body: poll.Offer(poll.Option{ID: "week", Text: "7 days"},
@@ -233,6 +235,10 @@ func TestClass(t *testing.T) {
 
 // Every illustration is one that the library can take in, and is found by its name.
 func TestIllustrations(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	all, err := standin.NewIllustrations()
 	if err != nil {
 		t.Fatal(err)

@@ -7,7 +7,6 @@ import (
 	"strings"
 	"sync"
 	"testing"
-	"time"
 
 	"alpenglow/demo"
 	"alpenglow/store"
@@ -17,11 +16,9 @@ import (
 // A house that is in use is backed up, and what is restored has the same in it, row by
 // row; what was restored is a house that works.
 func TestBackup(t *testing.T) {
-	from, to := storetest.URL(t), storetest.URL(t)
+	t.Parallel()
+	from, to := storetest.Filled(t, "demo", demo.Filled), storetest.URL(t)
 	s := storetest.Open(t, from)
-	if err := demo.Fill(ctx, s, time.Now()); err != nil {
-		t.Fatal(err)
-	}
 	ines, err := s.TeacherByEmail(ctx, demo.Email)
 	if err != nil {
 		t.Fatal(err)

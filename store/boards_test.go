@@ -50,6 +50,7 @@ func retitle(t testing.TB, s *store.Store, teacher, board, frame, title string) 
 // What stands on a frame is found, its page's text too; what has changed is
 // found as it is now; what is deleted or another's is not found.
 func TestSearch(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	ines, other := teacher(t, s, "ines@ternharbour.example"), teacher(t, s, "other@ternharbour.example")
 	mark := func(id string, b lesson.Body) lesson.Element {
@@ -137,6 +138,7 @@ func TestSearch(t *testing.T) {
 // A board's card: what is not named stays; only the owner changes it; deleted
 // ones are forgotten after a time and not before.
 func TestCards(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	ines, other := teacher(t, s, "ines@ternharbour.example"), teacher(t, s, "other@ternharbour.example")
 	id, err := s.AddBoard(ctx, ines, board())
@@ -188,6 +190,7 @@ func TestCards(t *testing.T) {
 
 // Changes of one board wait for each other; one that fails leaves nothing.
 func TestChangeBoard(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	ines, other := teacher(t, s, "ines@ternharbour.example"), teacher(t, s, "other@ternharbour.example")
 	id, err := s.AddBoard(ctx, ines, board())
@@ -225,6 +228,7 @@ func TestChangeBoard(t *testing.T) {
 
 // Where students have gone lasts as long as own pace does.
 func TestPlaces(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	n := started(t, s, "K7M2QX")
 	p, err := s.Join(ctx, n.ID, store.Joining{Limit: 10, Token: []byte("token"),
@@ -269,6 +273,7 @@ func TestPlaces(t *testing.T) {
 
 // A rehearsal leaves nothing behind, and nothing but a rehearsal is thrown away.
 func TestForgetPractice(t *testing.T) {
+	t.Parallel()
 	url := storetest.URL(t)
 	s := storetest.Open(t, url)
 	real := started(t, s, "K7M2QX")
@@ -325,6 +330,7 @@ func TestForgetPractice(t *testing.T) {
 // The same picture is kept once, whatever its file was called, and found by
 // words of the first name it had.
 func TestLibrary(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	ines := teacher(t, s, "ines@ternharbour.example")
 	keep := func(name string, data byte) string {
@@ -359,6 +365,7 @@ func TestLibrary(t *testing.T) {
 
 // Templates are the teacher's own, by name.
 func TestTemplates(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	ines, other := teacher(t, s, "ines@ternharbour.example"), teacher(t, s, "other@ternharbour.example")
 	var ids []string

@@ -10,6 +10,7 @@ import (
 
 // A board that is taken back goes with the lessons that were put in with it, and nothing else does.
 func TestForgetBoard(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	goes, stays := started(t, s, "GOES22"), started(t, s, "STAYS2")
 	boards := map[string]string{}

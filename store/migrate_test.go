@@ -33,7 +33,8 @@ func upTo(t *testing.T, url string, version int64) (*sqlx.DB, *goose.Provider) {
 // Boards and sessions from before boards were prepared are there afterwards,
 // with all that was on them, and go back again.
 func TestOldBoardsAreKept(t *testing.T) {
-	url := storetest.URL(t)
+	t.Parallel()
+	url := storetest.Bare(t)
 	db, steps := upTo(t, url, 2)
 	const content = `{"title":"Moon","frames":[{"id":"one","title":"A","prompt":"say \"fixed\":","paper":"squared","arrangement":"class","permission":"add","fixed":[
 		{"id":"n","z":0,"at":0,"x":10,"y":10,"w":200,"h":100,"kind":"note","note":{"text":"the \"fixed\": word","tint":"moss"}}]},
@@ -91,7 +92,8 @@ func TestOldBoardsAreKept(t *testing.T) {
 // What was written before marks had one standing, students rows of their own, and
 // activity was counted, is there afterwards; NUL in what people wrote is gone.
 func TestOldLessonsAreKept(t *testing.T) {
-	url := storetest.URL(t)
+	t.Parallel()
+	url := storetest.Bare(t)
 	db, steps := upTo(t, url, 4)
 	teacher, board, run, class, noor, on := store.NewID(), store.NewID(), store.NewID(), store.NewID(), store.NewID(),
 		store.NewID()
@@ -195,7 +197,8 @@ func TestOldLessonsAreKept(t *testing.T) {
 // Polls and answers from before questions had kinds and rounds are there
 // afterwards, on boards, in lessons, on sheets and in their log, and go back again.
 func TestOldAnswersAreKept(t *testing.T) {
-	url := storetest.URL(t)
+	t.Parallel()
+	url := storetest.Bare(t)
 	db, steps := upTo(t, url, 5)
 	teacher, board, run, noor, on := store.NewID(), store.NewID(), store.NewID(), store.NewID(), store.NewID()
 	const frame = `{"id":"one","title":"A","prompt":"","paper":{"kind":"plain"},"arrangement":"class","permission":"add","prepared":[
@@ -301,7 +304,8 @@ func TestOldAnswersAreKept(t *testing.T) {
 // A lesson from before lessons had boards of their own has one afterwards, with what
 // was used otherwise than prepared, and goes back again.
 func TestOldLessonsHaveBoards(t *testing.T) {
-	url := storetest.URL(t)
+	t.Parallel()
+	url := storetest.Bare(t)
 	db, steps := upTo(t, url, 8)
 	teacher, board, run := store.NewID(), store.NewID(), store.NewID()
 	frame := func(id string) string {

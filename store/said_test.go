@@ -15,6 +15,7 @@ import (
 // What students wrote is found by parts of its words, without case and accents, nearly the same where nothing has
 // them, as it is now, and in one's own lessons alone.
 func TestSearchSaid(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	n := started(t, s, "K7M2QX")
 	key, err := s.EnsureSheet(ctx, n.ID, "one", "noor")

@@ -16,7 +16,6 @@ import (
 	_ "github.com/jackc/pgx/v5/stdlib" // the driver "pgx"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
-	"github.com/pressly/goose/v3/lock"
 )
 
 //go:embed migrations/*.sql
@@ -69,18 +68,26 @@ func (s *Store) Close() error { return errors.Join(s.db.Close(), s.lesson.Close(
 // Ping says whether the database answers.
 func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }
 
+// migrating is the number of the lock under which tables are brought up to date.
+const migrating = 20_261
+
 // Migrate brings the tables to the version that this program needs.
 func (s *Store) Migrate(ctx context.Context) error {
 	folder, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return fmt.Errorf("migrate: %w", err)
 	}
-	// Several processes may do so at once: one works, the others wait.
-	locker, err := lock.NewPostgresSessionLocker()
+	// Several processes may do so at once: one works, the others wait, each with a connection whose end ends its turn.
+	turn, err := s.db.Connx(ctx)
 	if err != nil {
 		return fmt.Errorf("migrate: %w", err)
 	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, folder, goose.WithSessionLocker(locker))
+	defer turn.Close()
+	if _, err := turn.ExecContext(ctx, `SELECT pg_advisory_lock($1)`, migrating); err != nil {
+		return fmt.Errorf("migrate: %w", err)
+	}
+	defer turn.ExecContext(context.WithoutCancel(ctx), `SELECT pg_advisory_unlock($1)`, migrating)
+	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, folder)
 	if err != nil {
 		return fmt.Errorf("migrate: %w", err)
 	}

@@ -69,7 +69,8 @@ func touched(changes []sheet.Change) []sheet.Touched {
 }
 
 func TestMigrateFromSeveralProcessesAtOnce(t *testing.T) {
-	url := storetest.URL(t)
+	t.Parallel()
+	url := storetest.Bare(t)
 	var all sync.WaitGroup
 	for range 4 {
 		all.Go(func() { storetest.Open(t, url) })
@@ -78,6 +79,7 @@ func TestMigrateFromSeveralProcessesAtOnce(t *testing.T) {
 }
 
 func TestCommit(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	n := started(t, s, "K7M2QX")
 	a, err := s.EnsureSheet(ctx, n.ID, "one", "class")
@@ -144,6 +146,7 @@ func TestCommit(t *testing.T) {
 // Many writers on the same two sheets, each with its own idea of the next
 // number: exactly one wins each number, and nobody waits for ever.
 func TestCommitFromManyWriters(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	n := started(t, s, "K7M2QX")
 	var keys []store.SheetKey
@@ -195,6 +198,7 @@ func TestCommitFromManyWriters(t *testing.T) {
 }
 
 func TestSessionCodeAndState(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	n := started(t, s, "K7M2QX")
 	twin := n
@@ -231,6 +235,7 @@ func mustBoard(t *testing.T, s *store.Store, teacher string) string {
 
 // Forty of the same name join at once and are all told apart; the limit holds.
 func TestJoinAtOnce(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t, storetest.URL(t))
 	n := started(t, s, "K7M2QX")
 	const limit = 35

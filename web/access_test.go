@@ -167,6 +167,7 @@ var routes = map[string]struct {
 // Every route has a rule, and each role is refused where its rule says so: with whatever
 // of a colleague's it asks for, it gets nothing.
 func TestAccess(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.administrator()
 	house := settings.Usually()
@@ -299,6 +300,7 @@ func TestAccess(t *testing.T) {
 // A guest teaches today, and takes what they have made into an account; nothing of the
 // school is theirs, and what is not taken goes with them.
 func TestGuests(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	guest := h.visitor()
 	if got := guest.post("/api/guest", struct{}{}, nil); got != refusal.NoGuests {

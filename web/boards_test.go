@@ -68,6 +68,7 @@ func (v *visitor) edit(board string, since int64, edits ...prepare.Edit) web.Edi
 // Edits from several windows at once: each is taken once, in one order that all
 // agree on, however often it is sent; a refused one stops no other.
 func TestEditsFromManyWindows(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	id, before := teacher.first()
@@ -102,6 +103,7 @@ func TestEditsFromManyWindows(t *testing.T) {
 
 // What belongs to one teacher is nobody else's, and a student sees no board.
 func TestBoardsAreTheTeachers(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	_, code := teacher.started()
@@ -168,6 +170,7 @@ func half(t *testing.T) string {
 // What lies under a cover never reaches a student before it is lifted: not its
 // words, not its pixels, not by any name of the picture.
 func TestUnderCovers(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	var up web.Uploaded
@@ -247,6 +250,7 @@ func TestUnderCovers(t *testing.T) {
 // A text file becomes two frames to choose from; what is broken, too large, or
 // of another kind says so; what one teacher brings in is nobody else's.
 func TestBringingIn(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	bring := func(body string) (in web.Intake, code refusal.Code) {
@@ -322,6 +326,7 @@ func TestBringingIn(t *testing.T) {
 // A network that breaks while a file is sent leaves nothing behind, however
 // often it does: no board, no file, and room for the next one.
 func TestBrokenOffOnTheWay(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	at, _ := url.Parse(h.url)
@@ -372,6 +377,7 @@ func TestBrokenOffOnTheWay(t *testing.T) {
 }
 
 func TestNamesFromTheList(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	var boards web.Boards

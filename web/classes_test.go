@@ -12,6 +12,7 @@ import (
 // A class is made from a list, looked after, and put away; it is nobody else's, and who
 // has left it, or a class that is put away, is not offered for lessons.
 func TestClasses(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	var rows web.NameRows

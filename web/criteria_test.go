@@ -22,6 +22,7 @@ var spoken = "RIFF\xf4\x07\x00\x00WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00\x40\x
 // A grid is set while the lesson runs and after it; what was judged by it goes back with ink and a recording, which
 // only those hear whom it is about, and which is gone once another takes its place.
 func TestCriteria(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, emil := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	run := ines.teaches(ines.class("8 Rowan", "Noor\nKenji").ID, true)
@@ -146,6 +147,7 @@ func TestCriteria(t *testing.T) {
 
 // Grids are set and the lesson is ended and taken up at the same time: one grid stays, whole.
 func TestCriteriaAtOnce(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	run := ines.teaches(ines.class("8 Rowan", "Noor").ID, true)

@@ -13,6 +13,7 @@ import (
 // A screen waits with a code; the teacher who types it shows their lesson there,
 // once, and takes it off again. Who guesses, comes late or is nobody gets nothing.
 func TestFronts(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	id, _ := teacher.started()

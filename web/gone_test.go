@@ -15,6 +15,7 @@ import (
 // Between two reports a picture goes, and then a student: everything that is made of the lesson can still be made, and
 // nothing of the student is in it, nor what was said to them.
 func TestReportsWhenThingsGo(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor\nKenji")

@@ -22,6 +22,7 @@ import (
 // A board is taken out with the lessons that were held with it, and put in by another teacher: their record says the
 // same of the same students, with their photos, levels and recordings; what is spoiled leaves nothing.
 func TestBoardWithLessons(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	run, code := ines.started()

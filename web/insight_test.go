@@ -14,6 +14,7 @@ import (
 
 // Who was drawn in one lesson is drawn less in the next one of the class.
 func TestPickedOverLessons(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor\nKenji\nAmara")
@@ -47,6 +48,7 @@ func TestPickedOverLessons(t *testing.T) {
 // The overview counts what each has done, also what waits; and the notes that say the
 // same are offered as one group.
 func TestOverview(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	id, staff, noor, kenji := h.running()
 	ines := h.teacher("ines@ternharbour.example")
@@ -87,6 +89,7 @@ func TestOverview(t *testing.T) {
 // Names go off in the middle of a lesson: who has them forgets them, and who comes then
 // is told none; the teacher is, always; and on again they are there.
 func TestNamesOff(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	id, staff, noor, kenji := h.running()
 	front := h.teacher("ines@ternharbour.example").connect(id, live.RoleFront)

@@ -14,6 +14,7 @@ import (
 // Two teachers judge one lesson, blind; only the word of whose lesson it is goes back to a student,
 // by their seat and by their card, when it is given and until it is taken back.
 func TestJudgements(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, emil := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor\nKenji")
@@ -175,6 +176,7 @@ func TestJudgements(t *testing.T) {
 
 // The same teacher on many devices at once: one judgement stays, whole.
 func TestJudgingAtOnce(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	run := ines.teaches(ines.class("8 Rowan", "Noor").ID, true)

@@ -12,6 +12,7 @@ import (
 // The closed door: who knocks waits, comes in once with a yes, and nobody comes
 // in without one, whatever they send.
 func TestKnocking(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	id, code := h.teacher("ines@ternharbour.example").started()
 	_, other := h.teacher("other@ternharbour.example").started()

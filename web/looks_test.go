@@ -17,6 +17,7 @@ import (
 // Whoever has a link looks at what was chosen and at nothing else, without an account and without names unless they
 // were wished for; it is made and taken back by its teacher alone, and leads nowhere from then on.
 func TestLooks(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	run, code := ines.started()

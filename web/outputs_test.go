@@ -26,6 +26,7 @@ func (v *visitor) made(m web.Making) web.Making {
 // What a teacher takes out is made beside other work, fetched as often as they like, given up at any time, and
 // known to nobody else; what cannot be made is refused and leaves nothing.
 func TestOutputs(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	run, code := ines.started()

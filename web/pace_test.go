@@ -29,6 +29,7 @@ func (l *line) move(frame string) live.Moved {
 // At own pace each student is where they went, works there, finds it again
 // after a restart, and is nowhere they may not be; the staff alone learns where.
 func TestOwnPace(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	id, staff, noor, kenji := h.running()
 	if at := noor.move("own").Stage.Frame.ID; at != "shared" {
@@ -79,6 +80,7 @@ func TestOwnPace(t *testing.T) {
 // A group shares a sheet that no other student hears of or writes on; who is
 // moved to another group leaves it; who comes late has a group.
 func TestGroupsOverTheWire(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	id, code := teacher.started()

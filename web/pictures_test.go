@@ -18,6 +18,7 @@ import (
 // Pictures come in from those who are in the session, are given to those who
 // are in it, and to nobody else.
 func TestPictures(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	id, code := teacher.started()

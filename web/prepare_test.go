@@ -56,6 +56,7 @@ func (v *visitor) add(from web.FrameSource) (web.BoardReply, refusal.Code) {
 // Where new frames come from: each brings what is on it under ids of its own,
 // and what is another teacher's or not there is refused.
 func TestNewFrames(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	id, before := teacher.first()
@@ -163,6 +164,7 @@ func boardOfReply(r web.BoardReply) lesson.Board {
 // A board saved as a file and opened by somebody else is the same board, with
 // its picture; what is no board file makes no board.
 func TestBoardFiles(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	id, _ := teacher.first()
@@ -219,6 +221,7 @@ func TestBoardFiles(t *testing.T) {
 // said; the pictures are the owner's alone until they are on a board, and gone
 // when the file is dropped.
 func TestPicturesAndSlidesBroughtIn(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	in := teacher.bring("half.png", half(t))
@@ -325,6 +328,7 @@ func presentation(t *testing.T) string {
 
 // Trying gives the stage that a class would get, and leaves nothing behind.
 func TestTry(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	id, before := teacher.first()
@@ -363,6 +367,7 @@ func TestTry(t *testing.T) {
 // A rehearsal begins, rests, goes on and ends, and is the teacher's alone; only
 // a rehearsal can be ended as one.
 func TestRehearsal(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	id, _ := teacher.first()
@@ -419,6 +424,7 @@ func TestRehearsal(t *testing.T) {
 // The library finds what was used and what was drawn; a drawing taken is a
 // picture like any other.
 func TestLibraryOverHTTP(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher := h.teacher("ines@ternharbour.example")
 	var library web.Library
@@ -454,6 +460,7 @@ func TestLibraryOverHTTP(t *testing.T) {
 
 // Papers are drawn for everybody who asks rightly; what is wrong is said.
 func TestPaperOverHTTP(t *testing.T) {
+	t.Parallel()
 	v := newHouse(t).visitor()
 	var drawing paper.Drawing
 	of := func(text string) string { return "/api/paper?of=" + url.QueryEscape(text) }
@@ -472,6 +479,7 @@ func TestPaperOverHTTP(t *testing.T) {
 // A drawn circle is offered as a clean one, in class to those who see it, and
 // while a board is prepared.
 func TestTidy(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	_, staff, noor, kenji := h.running()
 	staff.command(goTo("own"))

@@ -17,6 +17,7 @@ import (
 // Questions come in from each kind of file, with what could not be read at its line, as frames or as one in
 // a row; and go out again as each, with what it does not hold.
 func TestQuestionFiles(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	in := teacher.bring("tides.txt&language=de", `# Tides

@@ -274,6 +274,7 @@ func setPoll(phase poll.Phase) session.Command {
 }
 
 func TestWhoMayConnect(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	id, code := teacher.started()
@@ -307,6 +308,7 @@ func TestWhoMayConnect(t *testing.T) {
 // What students may not do, over the wire: each is refused with its code, and
 // the sheets stay as they were.
 func TestRefusedOverTheWire(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	id, staff, noor, kenji := h.running()
 	class := noor.sheet("shared", sheet.ClassOwner)
@@ -417,6 +419,7 @@ func (h *house) sheets(id string) string {
 // frames to come, not the right answer before it is revealed, not hidden
 // notes, not others' own frames or answers, not who is here.
 func TestWhatStudentsHear(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	_, staff, noor, kenji := h.running()
 	class := kenji.sheet("shared", sheet.ClassOwner)
@@ -462,6 +465,7 @@ func TestWhatStudentsHear(t *testing.T) {
 }
 
 func TestFloodAndSize(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	id, code := h.teacher("ines@ternharbour.example").started()
 	seat, _ := h.student(code, "Noor")
@@ -526,6 +530,7 @@ func TestFloodAndSize(t *testing.T) {
 // What passes is told to those who may see the sheet, under the name of who
 // sent it, is never stored, and never from where one may not work.
 func TestPassing(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	_, staff, noor, kenji := h.running()
 	class := noor.sheet("shared", sheet.ClassOwner)

@@ -13,6 +13,7 @@ import (
 // A lesson's report is its teachers' alone, in every form; of it the next lesson begins, on a board with ids of its
 // own.
 func TestReports(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	run, code := ines.started()
@@ -70,6 +71,7 @@ func TestReports(t *testing.T) {
 
 // A lesson that has ended is taken up again by its teachers alone, and once; what was given back is not read meanwhile.
 func TestResume(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	run, code := ines.started()

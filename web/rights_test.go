@@ -76,6 +76,7 @@ func everywhere(t *testing.T, db *sqlx.DB, text string) (with []string, without 
 // What is exported about a student is what the database has of them; erased, nothing
 // of them is anywhere, and of the others everything.
 func TestStudentsRights(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor\nKenji")
@@ -307,6 +308,7 @@ func (h *house) lessonOf(ines *visitor, class string) rightsRun {
 
 // A record goes when its time is over, of the class or of the house, and is announced.
 func TestRetention(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor")
@@ -344,6 +346,7 @@ func TestRetention(t *testing.T) {
 
 // An account is exported with its boards, and erased once its owner has left.
 func TestTeachersRights(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	rosa, ines := h.administrator(), h.teacher("ines@ternharbour.example")
 	ines.started()

@@ -31,6 +31,7 @@ func codeNow(t *testing.T, secret string, steps int) string {
 // A second factor is confirmed before it counts; then the password alone does not sign
 // in, no code counts twice, and a recovery code opens once.
 func TestSecondFactor(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	elsewhere := h.teacher("ines@ternharbour.example")
@@ -102,6 +103,7 @@ func TestSecondFactor(t *testing.T) {
 // Where the school asks for a second factor, whoever has none sets one up before
 // anything else, also over realtime; an administrator takes away one that is lost.
 func TestSecondFactorOfAll(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	rosa, ines := h.administrator(), h.teacher("ines@ternharbour.example")
 	run, _ := ines.started()
@@ -191,6 +193,7 @@ func (h *house) mails() []store.Mail {
 // Invitations come by mail, are listed until they are used, and withdrawn; a forgotten
 // password is asked for by anybody and sent to its owner alone.
 func TestMail(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	rosa := h.administrator()
 	var link web.InviteLink
@@ -253,6 +256,7 @@ func TestMail(t *testing.T) {
 
 // What somebody who has left has made is a colleague's then.
 func TestHandOver(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	rosa, ines := h.administrator(), h.teacher("ines@ternharbour.example")
 	run, _ := ines.started()
@@ -292,6 +296,7 @@ func TestHandOver(t *testing.T) {
 
 // Where students do not learn each other's names, nothing that reaches them has one.
 func TestNameless(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	var boards web.Boards

@@ -59,6 +59,7 @@ func (h *house) administrator() *visitor {
 // A link makes one account, once, however often and at once it is used; what is typed
 // wrong uses nothing up.
 func TestInvitations(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	first := h.token(store.Invitation{Role: account.Administrator})
 	accept := func(token, name, email, password string) refusal.Code {
@@ -125,6 +126,7 @@ func TestInvitations(t *testing.T) {
 // Administrators look after the accounts, nobody else does, and one of them stays.
 // Who leaves is out at once, on every device.
 func TestStaff(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	rosa, ines := h.administrator(), h.teacher("ines@ternharbour.example")
 	for _, path := range []string{"/api/staff/invitations", "/api/staff/people/x", "/api/staff/people/x/password"} {
@@ -235,6 +237,7 @@ func TestStaff(t *testing.T) {
 // One's own account: the password is changed by who knows it, and what is signed in
 // elsewhere is seen and ended, in force on open connections.
 func TestOwnAccount(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there := h.teacher("ines@ternharbour.example"), h.teacher("ines@ternharbour.example")
 	id, _ := there.started()

@@ -17,6 +17,7 @@ import (
 // Who is sent out does not come back by another name from that device, nor as the same
 // student from another, whatever they press; and comes back when they may.
 func TestSentOut(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor Haddad\nKenji Mori")
@@ -72,6 +73,7 @@ func TestSentOut(t *testing.T) {
 
 // Names that there is a doubt about wait at the open door, and the teacher sees why.
 func TestDoubtfulNames(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor Haddad\nKenji Mori")
@@ -118,6 +120,7 @@ func TestDoubtfulNames(t *testing.T) {
 
 // A new name is on every screen, told apart from others', and on other servers too.
 func TestRenaming(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	id, staff, noor, kenji := h.running()
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
@@ -147,6 +150,7 @@ func TestRenaming(t *testing.T) {
 // A walk over the wire: everybody sees the work they are led to and says something about
 // it; the author is told; what waits is not seen; and when it is over nobody sees anything.
 func TestWalking(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	id, staff, noor, kenji := h.running()
 	ines := h.teacher("ines@ternharbour.example")

@@ -10,6 +10,7 @@ import (
 // A moment is given a name while the lesson runs; afterwards it is found, compared and forgotten,
 // and no colleague reads or names one.
 func TestStills(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	run := ines.teaches(ines.class("8 Rowan", "Noor").ID, true)

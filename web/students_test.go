@@ -67,6 +67,7 @@ func (v *visitor) teaches(class string, listed bool) string {
 // lesson; a name card brings its student back as themselves on any device, and a lost
 // one opens nothing any more.
 func TestNameCards(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor\nKenji\nNoor")
@@ -140,6 +141,7 @@ func TestNameCards(t *testing.T) {
 
 // A card on many devices at once is one participant, also where nobody was there before.
 func TestCardAtOnce(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor")
@@ -170,6 +172,7 @@ func TestCardAtOnce(t *testing.T) {
 
 // Cards are guessed as little as codes.
 func TestGuessingCards(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	v, late := h.visitor(), refusal.Code("")
 	for range 40 {
@@ -182,6 +185,7 @@ func TestGuessingCards(t *testing.T) {
 
 // A typed name is tied to a student by the teacher, likely ones first, and loose again.
 func TestTying(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor Haddad\nKenji Mori")
@@ -227,6 +231,7 @@ func TestTying(t *testing.T) {
 
 // A student is one person over the year: moved, merged, and taken into the next year.
 func TestStudentsOverTheYear(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	rowan, larch := ines.class("8 Rowan", "Noor\nKenji\nKenji M."), ines.class("8 Larch", "Vera")
@@ -279,6 +284,7 @@ func TestStudentsOverTheYear(t *testing.T) {
 
 // Who teaches a class together sees its lessons and leads them; who does no more is out.
 func TestTeachingTogether(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines, emil := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	class := ines.class("8 Rowan", "Noor\nKenji")
@@ -333,6 +339,7 @@ func TestTeachingTogether(t *testing.T) {
 
 // A register is looked at, taken, and taken again when it has changed.
 func TestRegister(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ines := h.teacher("ines@ternharbour.example")
 	var file bytes.Buffer

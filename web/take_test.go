@@ -17,6 +17,7 @@ import (
 // A running lesson's board is changed as any board is, and what was changed goes into
 // the board that it began with, one thing at a time, and into no other board.
 func TestChangedInLesson(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	teacher, other := h.teacher("ines@ternharbour.example"), h.teacher("other@ternharbour.example")
 	id, code := teacher.started()

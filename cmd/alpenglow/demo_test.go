@@ -10,6 +10,7 @@ import (
 // The load generator reads the time back from the ids it makes, which are
 // version 7 UUIDs (RFC 9562).
 func TestTimedID(t *testing.T) {
+	t.Parallel()
 	before := time.Now()
 	id := uuid.MustParse(timedID())
 	after := time.Now()
@@ -22,6 +23,7 @@ func TestTimedID(t *testing.T) {
 }
 
 func TestPercentiles(t *testing.T) {
+	t.Parallel()
 	var times []time.Duration
 	for i := range 100 {
 		times = append(times, time.Duration(i+1)*time.Millisecond)

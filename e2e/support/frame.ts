@@ -1,5 +1,5 @@
 import type { Browser, Page } from '@playwright/test'
-import { device, join, signIn, startSession } from './people'
+import { device, join, startLesson } from './people'
 
 /** A mark, or a part of the ledge, by its name. */
 export const part = (page: Page, name: string | RegExp) => page.getByRole('button', { name })
@@ -10,8 +10,7 @@ export const tool = (page: Page, name: string) =>
 /** A class of one teacher and some students on the frame that all share. */
 export async function lesson(browser: Browser, url: string, ...names: string[]) {
   const teacher = await device(browser, url)
-  await signIn(teacher)
-  const code = await startSession(teacher)
+  const code = await startLesson(teacher)
   const students: Page[] = []
   for (const name of names) {
     const page = await device(browser, url)

@@ -5,46 +5,57 @@ import { join } from 'node:path'
 
 const program = join(import.meta.dirname, '../../bin/alpenglow')
 
-/** The demo, started on free ports with a database of its own. */
+/** A server of the demo's school, on a free port, with a database of its own. */
 export class DemoServer {
   readonly url: string
+  /** Where its database is. */
+  database = ''
   private readonly port: number
-  private readonly data: string
+  private readonly data: string | null
   private child: ChildProcess | null = null
   /** What the server has logged since it was made, and said to whoever started it. */
   log = ''
   said = ''
 
-  private constructor(port: number, data: string) {
+  private constructor(port: number, data: string | null) {
     this.port = port
     this.data = data
     this.url = `http://127.0.0.1:${port}`
   }
 
+  /** On a copy of the demo's database, in the cluster of all tests. */
   static async start(): Promise<DemoServer> {
-    const server = new DemoServer(await freePort(), mkdtempSync('/var/tmp/alpenglow-e2e-'))
-    // PostgreSQL may run as another user, who must be able to reach its folder.
-    chmodSync(server.data, 0o755)
-    // The demo is made once for all tests; each has a copy of its own.
-    const made = process.env.DEMO_MADE
-    if (made) execFileSync('cp', ['-a', `${made}/.`, server.data])
+    const server = new DemoServer(await freePort(), null)
+    server.database = newDatabase('demo')
     await server.run()
     return server
   }
 
-  /** Makes a demo that others are copied from, and gives its folder. */
-  static async make(): Promise<string> {
-    const server = await DemoServer.start()
-    await server.stop()
-    return server.data
+  /** On a database without tables, as a school starts it. */
+  static async bare(): Promise<DemoServer> {
+    const server = new DemoServer(await freePort(), null)
+    server.database = newDatabase('template1')
+    await server.run()
+    return server
+  }
+
+  /** The whole demo from nothing, as somebody tries it: with its own PostgreSQL, made-up data and mailbox. */
+  static async fromNothing(): Promise<DemoServer> {
+    const server = new DemoServer(await freePort(), mkdtempSync('/var/tmp/alpenglow-e2e-'))
+    // PostgreSQL may run as another user, who must be able to reach its folder.
+    chmodSync(server.data!, 0o755)
+    await server.run()
+    server.database = /postgres\S+/.exec(server.said)![0]
+    return server
   }
 
   async run() {
-    const child = spawn(program, ['demo'], {
+    const child = spawn(program, [this.data === null ? 'serve' : 'demo'], {
       env: {
         ...process.env,
         ALPENGLOW_ADDR: `127.0.0.1:${this.port}`,
-        ALPENGLOW_DATA: this.data,
+        ALPENGLOW_DATABASE_URL: this.database,
+        ALPENGLOW_DATA: this.data ?? '',
         ALPENGLOW_LOG: 'info',
         ALPENGLOW_PACE: '0.1',
       },
@@ -56,29 +67,12 @@ export class DemoServer {
     await this.ready(child)
   }
 
-  /** A second server beside the demo, on an empty database of the same PostgreSQL, as a school starts it. */
-  async besides(): Promise<{ url: string; said: () => string; stop: () => void }> {
-    const first = /postgres\S+/.exec(this.said)![0]
-    const database = new URL(first)
-    database.pathname = '/besides'
-    execFileSync('psql', [first, '-qc', 'CREATE DATABASE besides'])
-    const port = await freePort()
-    let said = ''
-    const child = spawn(program, ['serve'], {
-      env: { ...process.env, ALPENGLOW_ADDR: `127.0.0.1:${port}`, ALPENGLOW_DATABASE_URL: String(database) },
-      stdio: ['ignore', 'pipe', 'ignore'],
-    })
-    child.stdout.on('data', (text: Buffer) => (said += text.toString()))
-    await this.ready(child, `http://127.0.0.1:${port}`)
-    return { url: `http://127.0.0.1:${port}`, said: () => said, stop: () => child.kill('SIGINT') }
-  }
-
-  private async ready(child: ChildProcess, url = this.url) {
-    for (let i = 0; i < 300; i++) {
+  private async ready(child: ChildProcess) {
+    for (let i = 0; i < 600; i++) {
       if (child.exitCode !== null) throw new Error(`the server ended: ${this.log}`)
-      const ready = await fetch(`${url}/readyz`).catch(() => null)
+      const ready = await fetch(`${this.url}/readyz`).catch(() => null)
       if (ready?.ok) return
-      await new Promise((resolve) => setTimeout(resolve, 100))
+      await new Promise((resolve) => setTimeout(resolve, 50))
     }
     throw new Error(`the server is not ready: ${this.log}`)
   }
@@ -94,8 +88,20 @@ export class DemoServer {
 
   async remove() {
     await this.stop()
-    rmSync(this.data, { recursive: true, force: true })
+    if (this.data) rmSync(this.data, { recursive: true, force: true })
   }
+}
+
+let databases = 0
+
+/** Makes a database like another one of the cluster of all tests, and gives its address. */
+function newDatabase(template: string): string {
+  const address = new URL(process.env.ALPENGLOW_TEST_CLUSTER!)
+  const name = `browser_${process.pid}_${databases++}`
+  address.pathname = '/postgres'
+  execFileSync('psql', [String(address), '-qc', `CREATE DATABASE ${name} TEMPLATE ${template}`])
+  address.pathname = `/${name}`
+  return String(address)
 }
 
 const PORTS = 1000

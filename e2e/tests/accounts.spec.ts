@@ -3,19 +3,13 @@ import { join } from 'node:path'
 import { accessible, device, phone } from '../support/people'
 import { DemoServer } from '../support/server'
 
-let server: DemoServer
-test.beforeAll(async () => {
-  server = await DemoServer.start()
-})
-test.afterAll(() => server?.remove())
-
 test('a school moves in: from an empty database to the first account, a colleague, and a new password', async ({
   browser,
 }) => {
-  const house = await server.besides()
+  const house = await DemoServer.bare()
   try {
-    const link = /http\S+\/invitation#\S+/.exec(house.said())![0]
-    expect(house.said()).toContain('Nobody has an account yet.')
+    const link = /http\S+\/invitation#\S+/.exec(house.said)![0]
+    expect(house.said).toContain('Nobody has an account yet.')
     const rosa = await device(browser, house.url)
     await rosa.goto(link)
     await expect(rosa.getByText('You will look after the accounts')).toBeVisible()
@@ -121,6 +115,6 @@ test('a school moves in: from an empty database to the first account, a colleagu
     await ben.getByRole('button', { name: 'Sign in' }).click()
     await expect(ben.getByRole('heading', { level: 1, name: 'Boards' })).toBeVisible()
   } finally {
-    house.stop()
+    await house.remove()
   }
 })

@@ -304,7 +304,6 @@ test('places in a picture, and a drawing: prepared, pointed at by touch and by k
   ] as const)
     await write.getByLabel(`Area 2, ${edge} edge in percent`).fill(`${at}`)
   await accessible(teacher)
-  await teacher.waitForTimeout(900)
   await press(write.getByRole('button', { name: 'Done' }))
   await saved(teacher)
 

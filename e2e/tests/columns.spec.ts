@@ -130,7 +130,8 @@ test('a full frame: what finds no room lies beside it, and is put back on it; th
     await dov.getByLabel('Write here').fill(`${i} ${'and again high tide, low tide '.repeat(18)}`)
     await dov.getByLabel('Write here').blur()
     await saved(dov)
-    await dov.waitForTimeout(200)
+    // Its place, on the frame or beside it, is the server's.
+    await expect(dov.getByText(new RegExp(`^${i} and again`)).first()).toBeVisible()
   }
   await expect(beside.getByText('The frame is full.')).toBeVisible()
   await accessible(dov)

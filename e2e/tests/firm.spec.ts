@@ -1,7 +1,7 @@
 // What must not be lost, and what must go on: without network, after a refusal,
 // in two windows, when a command cannot be given.
 import { expect, test } from '@playwright/test'
-import { addNote, device, join, saved, signIn, startSession } from '../support/people'
+import { addNote, desk, device, join, saved, startLesson } from '../support/people'
 import { demo } from '../support/demo'
 
 const server = demo()
@@ -10,9 +10,8 @@ test('the page opens without network once it has been open, and goes on when the
   browser,
 }) => {
   const teacher = await device(browser, server.url)
-  await signIn(teacher)
-  const code = await startSession(teacher)
-  const noor = await device(browser, server.url)
+  const code = await startLesson(teacher)
+  const noor = await device(browser, server.url, desk, { serviceWorkers: 'allow' })
   await join(noor, code, 'Noor')
   await noor.evaluate(() => navigator.serviceWorker.ready)
   await noor.reload() // from here on the worker keeps what the page is built of
@@ -37,8 +36,7 @@ test('the page opens without network once it has been open, and goes on when the
 
 test('writing that is refused can be copied out; a command without network is refused at once', async ({ browser }) => {
   const teacher = await device(browser, server.url)
-  await signIn(teacher)
-  const code = await startSession(teacher)
+  const code = await startLesson(teacher)
   const noor = await device(browser, server.url)
   await join(noor, code, 'Noor')
   await noor.context().setOffline(true)
@@ -63,8 +61,7 @@ test('writing that is refused can be copied out; a command without network is re
   await expect(lost).toHaveCount(0)
 
   const another = await device(browser, server.url)
-  await signIn(another)
-  await startSession(another)
+  await startLesson(another)
   await another.context().setOffline(true)
   await expect(another.getByText('no network', { exact: true })).toBeVisible()
   await another
@@ -74,14 +71,15 @@ test('writing that is refused can be copied out; a command without network is re
   await expect(another.getByText('Without network this cannot be done now.')).toBeVisible()
   await another.context().setOffline(false)
   await saved(another)
-  await another.waitForTimeout(1500)
+  // What is told now comes after whatever was still to be told.
+  await another.getByRole('button', { name: 'Pause the class' }).click()
+  await expect(another.getByRole('button', { name: 'Go on' })).toBeVisible()
   await expect(another.locator('[data-part=trail] [aria-current=step]')).toHaveAttribute('aria-label', /Frame 1/)
 })
 
 test('what one window could not send, another one of the same student sends', async ({ browser }) => {
   const teacher = await device(browser, server.url)
-  await signIn(teacher)
-  const code = await startSession(teacher)
+  const code = await startLesson(teacher)
   const noor = await device(browser, server.url)
   await join(noor, code, 'Noor')
   const second = await noor.context().newPage()
@@ -110,8 +108,7 @@ test('the teacher is led back to where the sign-in was asked for', async ({ brow
 
 test('an answer is not asked for before there is somewhere to put it', async ({ browser }) => {
   const teacher = await device(browser, server.url)
-  await signIn(teacher)
-  const code = await startSession(teacher)
+  const code = await startLesson(teacher)
   const noor = await device(browser, server.url)
   // A network on which the sheets of a frame take their time: nothing that follows them is there before.
   let late: (() => void)[] | null = null

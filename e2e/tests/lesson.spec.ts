@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { readFile } from 'node:fs/promises'
-import { accessible, addNote, desk, device, draw, join, phone, saved, signIn, startSession } from '../support/people'
+import { accessible, addNote, desk, device, draw, join, phone, saved, signInByHand, startLesson, startSession } from '../support/people'
 import { DemoServer } from '../support/server'
 
 let server: DemoServer
@@ -13,12 +13,15 @@ const lead = (teacher: Page, n: number) =>
   teacher.getByRole('button', { name: new RegExp(`Lead everybody to frame ${n}`) }).click()
 const note = (page: Page, name: string | RegExp) => page.getByRole('button', { name })
 
+/** Devices that keep the page for when there is no network. */
+const kept = { serviceWorkers: 'allow' } as const
+
 test('a whole lesson, with a network that breaks and a server that restarts', async ({ browser }) => {
   // The teacher signs in and starts.
-  const teacher = await device(browser, server.url)
+  const teacher = await device(browser, server.url, desk, kept)
   await teacher.goto('/sign-in')
   await accessible(teacher)
-  await signIn(teacher)
+  await signInByHand(teacher)
   await expect(teacher.getByRole('img', { name: 'What do you notice?' })).toBeVisible()
   await accessible(teacher)
   const code = await startSession(teacher)
@@ -33,14 +36,14 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await teacher.keyboard.press('Escape')
 
   // Three students come in: by code, by link, and one with a taken name.
-  const noor = await device(browser, server.url, phone)
+  const noor = await device(browser, server.url, phone, kept)
   await noor.goto('/')
   await accessible(noor)
   await noor.getByLabel('Code of the lesson').fill('K7M')
   await noor.getByRole('button', { name: 'Go on', exact: true }).click()
   await expect(noor.getByRole('alert').filter({ hasText: 'six letters and digits' })).toBeVisible()
   await join(noor, ` ${code.toLowerCase().replace(' ', '-')} `, 'Noor')
-  const kenji = await device(browser, server.url)
+  const kenji = await device(browser, server.url, desk, kept)
   await kenji.goto(`/join/${code.replace(' ', '')}`)
   await expect(kenji.getByText('Lesson: Moon and tides, 8 Juniper')).toBeVisible()
   await accessible(kenji)
@@ -50,7 +53,7 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await kenji.getByLabel('Your name').fill('Kenji')
   await kenji.getByRole('button', { name: 'Join', exact: true }).click()
   await saved(kenji)
-  const twin = await device(browser, server.url)
+  const twin = await device(browser, server.url, desk, kept)
   await join(twin, code, 'noor')
   await expect(twin.getByText('Noor 2', { exact: true })).toBeVisible()
   await expect(teacher.getByText('3 of 26 here')).toBeVisible()
@@ -125,7 +128,7 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await noor.getByRole('button', { name: 'Redo' }).click()
   await expect(note(noor, 'Your drawn line')).toHaveCount(1)
   await saved(noor)
-  const late = await device(browser, server.url)
+  const late = await device(browser, server.url, desk, kept)
   await join(late, code, 'Vera')
   await expect(late.getByRole('heading', { name: 'Where is the Moon?' })).toHaveCount(1)
   await expect(late.getByRole('button', { name: "Noor's drawn line" })).toHaveCount(0)
@@ -264,8 +267,7 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
 
 test('a student with the keyboard alone', async ({ browser }) => {
   const teacher = await device(browser, server.url)
-  await signIn(teacher)
-  const code = await startSession(teacher)
+  const code = await startLesson(teacher)
   const liv = await device(browser, server.url)
   await liv.goto('/')
   const press = (...keys: string[]) =>
@@ -325,8 +327,7 @@ test('a student with the keyboard alone', async ({ browser }) => {
 
 test('a pen draws, and the palm beside it does not', async ({ browser }) => {
   const teacher = await device(browser, server.url)
-  await signIn(teacher)
-  const code = await startSession(teacher)
+  const code = await startLesson(teacher)
   const hana = await device(browser, server.url, phone)
   await join(hana, code, 'Hana')
   await lead(teacher, 2)
@@ -367,8 +368,7 @@ test('a pen draws, and the palm beside it does not', async ({ browser }) => {
 
 test('a network that lets no WebSocket through', async ({ browser }) => {
   const teacher = await device(browser, server.url)
-  await signIn(teacher)
-  const code = await startSession(teacher)
+  const code = await startLesson(teacher)
   const yusuf = await device(browser, server.url)
   await yusuf.addInitScript(() => Reflect.deleteProperty(globalThis, 'WebSocket'))
   await join(yusuf, code, 'Yusuf')
@@ -384,32 +384,29 @@ test('a student begins with at most 180 KB of script; the rest is there before t
   browser,
 }) => {
   const teacher = await device(browser, server.url)
-  await signIn(teacher)
-  const code = await startSession(teacher)
-  // What a service worker fetches is not counted with the page.
-  const page = await device(browser, server.url, desk, { serviceWorkers: 'block' })
+  const code = await startLesson(teacher)
+  // What a service worker fetches would be counted twice: there is none.
+  const page = await device(browser, server.url)
   const cdp = await page.context().newCDPSession(page)
   await cdp.send('Network.enable')
-  const scripts = new Set<string>()
-  let bytes = 0
+  const [scripts, over] = [new Set<string>(), new Set<string>()]
+  let [bytes, last] = [0, 0]
   cdp.on('Network.responseReceived', ({ requestId, type }) => type === 'Script' && scripts.add(requestId))
-  cdp.on(
-    'Network.loadingFinished',
-    ({ requestId, encodedDataLength }) => scripts.has(requestId) && (bytes += encodedDataLength),
-  )
+  cdp.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (!scripts.has(requestId)) return
+    over.add(requestId)
+    bytes += encodedDataLength
+    last = Date.now()
+  })
   await join(page, code, 'Uma')
-  await page.waitForTimeout(500)
+  await expect.poll(() => over.size).toBe(scripts.size)
   console.log(`script for a student: ${(bytes / 1024).toFixed(1)} KB compressed in ${scripts.size} files`)
   expect(bytes).toBeGreaterThan(20_000)
   expect(bytes).toBeLessThan(180 * 1024)
 
   // Parts that were not needed yet come by themselves, once all is still.
-  let before = 0
-  await expect
-    .poll(() => ((before = bytes), page.waitForTimeout(1500).then(() => bytes > 200_000 && bytes === before)), {
-      timeout: 20_000,
-    })
-    .toBe(true)
+  const still = () => over.size === scripts.size && Date.now() - last > 1500
+  await expect.poll(() => bytes > 200_000 && still(), { timeout: 30_000 }).toBe(true)
   console.log(`script for a student in the end: ${(bytes / 1024).toFixed(0)} KB compressed`)
   expect(bytes).toBeLessThan(280 * 1024)
   await page.context().setOffline(true)

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { demo } from '../support/demo'
-import { accessible, addNote, device, join, phone, press, saved, signIn, startSession } from '../support/people'
+import { accessible, addNote, device, join, phone, press, saved, signIn, startLesson, startSession } from '../support/people'
 
 const server = demo()
 
@@ -127,8 +127,7 @@ test('a grid, ink and a voice on the work; a second teacher judges blind, and bo
 }) => {
   test.setTimeout(180_000)
   const [ines, emil] = [await device(browser, server.url), await device(browser, server.url)]
-  await signIn(ines)
-  const lesson = await startSession(ines)
+  const lesson = await startLesson(ines)
   const noor = await device(browser, server.url, phone)
   await join(noor, lesson, 'Noor')
   await addNote(noor, 'two high tides')
@@ -173,7 +172,7 @@ test('a grid, ink and a voice on the work; a second teacher judges blind, and bo
   // Without a network it is kept, and saved when there is one.
   await ines.context().setOffline(true)
   await press(ines.getByRole('button', { name: 'Record', exact: true }))
-  await ines.waitForTimeout(600)
+  await expect(ines.getByText('Recording: 1 s')).toBeVisible()
   await press(ines.getByRole('button', { name: 'Stop recording' }))
   await expect(ines.getByText('The recording could not be saved yet.')).toBeVisible()
   await ines.context().setOffline(false)

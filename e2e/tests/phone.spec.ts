@@ -23,11 +23,9 @@ async function fingers(page: Page, ...ways: Array<[from: [number, number], to: [
 
 const frameOf = async (page: Page) => {
   // While the screen turns there is none for a moment.
-  for (;;) {
-    const box = await page.locator('[data-part=frame]').boundingBox()
-    if (box) return box
-    await page.waitForTimeout(100)
-  }
+  const frame = page.locator('[data-part=frame]')
+  await expect.poll(() => frame.boundingBox()).not.toBeNull()
+  return (await frame.boundingBox())!
 }
 
 test('on a phone a frame for drawing fills it, upright and turned; one finger draws, two move', async ({ browser }) => {

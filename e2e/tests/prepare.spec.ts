@@ -30,7 +30,8 @@ async function finger(page: Page, from: Locator, to: Locator) {
     cdp.send('Input.dispatchTouchEvent', { type, touchPoints })
   const [a, b] = [await middle(from), await middle(to)]
   await touch('touchStart', a)
-  await page.waitForTimeout(500)
+  // It has rested long enough when it has taken hold.
+  await expect(page.getByText(/^Frame \d+ is taken along/)).toBeAttached()
   for (let i = 1; i <= 8; i++) await touch('touchMove', { x: a.x + ((b.x - a.x) * i) / 8, y: a.y })
   await touch('touchEnd')
 }
@@ -84,11 +85,9 @@ async function prepared(page: Page, title: string) {
     await page.getByRole('textbox', { name: `Answer ${i + 1}` }).fill(text)
   await page.getByLabel('Answer 2 is right').check()
   // What is written in the window is saved as it is written.
+  const kept = () => page.evaluate(async () => await (await fetch(`/api${location.pathname}`)).text())
+  await expect.poll(kept).toContain('29.53 days')
   await saved(page)
-  await page.waitForTimeout(900)
-  await saved(page)
-  const kept = await page.evaluate(async () => JSON.stringify(await (await fetch(`/api${location.pathname}`)).json()))
-  expect(kept).toContain('29.53 days')
   await accessible(page)
   await page.getByRole('button', { name: 'Done' }).click()
   // 4: an illustration that students move.
@@ -284,8 +283,9 @@ test('the trail and the settings by keyboard alone; two windows on one board; de
   await expect(teacher.getByRole('button', { name: 'Fixed text: written there' })).toBeVisible()
   await station(second, 2).focus()
   await teacher.route('**/edits*', (route) => route.abort())
+  const onItsWay = teacher.waitForRequest('**/edits*')
   await teacher.getByLabel('Lesson notes').fill('too late')
-  await teacher.waitForTimeout(900)
+  await onItsWay
   await second.keyboard.press('Delete')
   await saved(second)
   await teacher.unroute('**/edits*')

@@ -7,17 +7,12 @@ import { timeCode } from '../support/totp'
 
 let server: DemoServer
 test.beforeAll(async () => {
-  server = await DemoServer.start()
+  server = await DemoServer.fromNothing()
 })
 test.afterAll(() => server?.remove())
 
 /** One figure from the database. */
-const figure = (query: string) =>
-  Number(
-    execFileSync('psql', [/postgres\S+/.exec(server.said)![0], '-qtAc', query])
-      .toString()
-      .trim(),
-  )
+const figure = (query: string) => Number(execFileSync('psql', [server.database, '-qtAc', query]).toString().trim())
 
 /** The last letter in the mailbox with these words. */
 async function letter(page: Page, subject: RegExp) {

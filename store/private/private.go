@@ -39,7 +39,7 @@ type Cluster struct {
 type Options struct {
 	// Dir holds the data; it is made when it is not there.
 	Dir string
-	// Fast gives up safety against power cuts, for tests.
+	// Fast gives up safety against power cuts, and looks after many small databases that soon go, for tests.
 	Fast bool
 	// Port is where it listens; 0 for any free one.
 	Port int
@@ -81,12 +81,14 @@ func Start(ctx context.Context, o Options) (*Cluster, error) {
 			return nil, fmt.Errorf("private cluster: %w", err)
 		}
 	}
-	args := []string{"-D", o.Dir, "-p", strconv.Itoa(port), "-c", "listen_addresses=127.0.0.1", "-c",
-		"unix_socket_directories=",
-		"-c", "max_connections=200", "-c", "shared_buffers=256MB", "-c", "max_wal_size=2GB", "-c",
-		"log_min_messages=fatal"}
+	set := []string{"listen_addresses=127.0.0.1", "unix_socket_directories=", "max_connections=200",
+		"shared_buffers=256MB", "max_wal_size=2GB", "log_min_messages=fatal"}
 	if o.Fast {
-		args = append(args, "-c", "fsync=off", "-c", "full_page_writes=off")
+		set = append(set, "fsync=off", "full_page_writes=off", "max_connections=600", "autovacuum=off")
+	}
+	args := []string{"-D", o.Dir, "-p", strconv.Itoa(port)}
+	for _, one := range set {
+		args = append(args, "-c", one)
 	}
 	c := &Cluster{Port: port, ended: make(chan struct{}), cmd: run.command(bin, "postgres", args...)}
 	var said bytes.Buffer

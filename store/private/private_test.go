@@ -13,6 +13,10 @@ import (
 // A second start on the same folder keeps the data; a start beside a running
 // one is refused and does not disturb it.
 func TestStartTwice(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	base, err := os.MkdirTemp("/var/tmp", "alpenglow-private-")
 	if err != nil {
 		t.Fatal(err)

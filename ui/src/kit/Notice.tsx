@@ -17,9 +17,11 @@ export function RefusalNotice() {
     return () => clearTimeout(timer)
   }, [refused])
   const shows = refused !== null && refused.count > hidden
+  const place = 'pointer-events-none fixed inset-x-0 flex flex-col items-center px-4'
   return (
-    <div className="pointer-events-none fixed inset-x-0 bottom-28 z-30 flex flex-col items-center gap-2 px-4">
-      <div role="status">
+    <>
+      {/* Above windows: what is refused there is told there, to screen readers too (aria-live stays beside a window). */}
+      <div role="status" aria-live="polite" className={`${place} bottom-28 z-60`}>
         {shows && (
           <p className="rounded-xl border-2 border-amber bg-amber-soft px-4 py-2 font-semibold text-night shadow-lg">
             {refused.code === 'offline' ? t('notice.offline') : t(`refusal.${refused.code}`)}
@@ -27,10 +29,12 @@ export function RefusalNotice() {
         )}
       </div>
       {lost.length > 0 && (
-        <Suspense fallback={null}>
-          <Lost texts={lost} />
-        </Suspense>
+        <div className={`${place} bottom-44 z-30`}>
+          <Suspense fallback={null}>
+            <Lost texts={lost} />
+          </Suspense>
+        </div>
       )}
-    </div>
+    </>
   )
 }

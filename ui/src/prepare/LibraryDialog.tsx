@@ -2,51 +2,34 @@ import { useQuery } from '@tanstack/react-query'
 import { Upload } from 'lucide-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { v7 as uuidv7 } from 'uuid'
-import { freePlace } from '../frame/paint/geometry'
-import { useMaybeHand } from '../frame/hand/useHand'
 import { pictureURL } from '../frame/pictures/pictures'
 import { FileButton } from '../kit/fields/FileButton'
+import { Refusal } from '../kit/Refusal'
 import { Dialog } from '../kit/windows/Dialog'
 import { call, codeOf, send } from '../wire/http'
-import type { Library, LibraryItem, Uploaded } from '../wire/types.gen'
-import { useDesk } from './useDesk'
+import type { Code, Library, LibraryItem, Uploaded } from '../wire/types.gen'
 
-type Props = { onClose: () => void; onPick?: (item: LibraryItem) => void }
+type Props = { onClose: () => void; onPick: (item: LibraryItem) => void }
 
 /** Pictures of the school: those used before, and illustrations to search by word. */
 export function LibraryDialog({ onClose, onPick }: Props) {
   const { t } = useTranslation()
-  const desk = useDesk()
-  const hand = useMaybeHand()
   const [words, setWords] = useState('')
   /** A picture is being fetched: a second press adds no second one. */
   const [busy, setBusy] = useState(false)
+  const [refused, setRefused] = useState<Code | null>(null)
   const found = useQuery({
     queryKey: ['library', words],
     queryFn: () => call<Library>('GET', `/library?q=${encodeURIComponent(words)}`),
     placeholderData: (before) => before,
   })
-  function pick(item: LibraryItem) {
-    if (onPick) return onPick(item)
-    if (!hand) return
-    const k = Math.min(1, 560 / item.width, 420 / item.height)
-    const w = Math.max(40, Math.round(item.width * k))
-    const h = Math.max(40, Math.round(item.height * k))
-    const mark = uuidv7()
-    const at = freePlace([...hand.ground.marks], w, h, hand.middle())
-    hand.do([
-      { kind: 'add', add: { mark, ...at, w, h, kind: 'picture', picture: { picture: item.id, alt: item.name } } },
-    ])
-    hand.set({ selected: new Set([mark]), tool: 'select' })
-    onClose()
-  }
   async function pickOnce(fetching: () => Promise<LibraryItem>) {
     setBusy(true)
+    setRefused(null)
     try {
-      pick(await fetching())
+      onPick(await fetching())
     } catch (error) {
-      desk.tell(codeOf(error))
+      setRefused(codeOf(error))
     }
     setBusy(false)
   }
@@ -80,6 +63,10 @@ export function LibraryDialog({ onClose, onPick }: Props) {
           onFile={(picture) => void bring(picture)}
         />
       </div>
+      <p role="status" className={busy ? 'mb-4 text-slate' : 'sr-only'}>
+        {busy ? t('library.fetching') : ''}
+      </p>
+      <Refusal code={refused ?? (found.error ? codeOf(found.error) : null)} />
       {found.data && (
         <>
           {found.data.found.length > 0 && (
@@ -109,7 +96,7 @@ export function LibraryDialog({ onClose, onPick }: Props) {
             ) : (
               <ul className={grid}>
                 {found.data.pictures.map((item) => (
-                  <Item key={item.id} item={item} src={pictureURL(item.id)} busy={busy} onPick={() => pick(item)} />
+                  <Item key={item.id} item={item} src={pictureURL(item.id)} busy={busy} onPick={() => onPick(item)} />
                 ))}
               </ul>
             )}

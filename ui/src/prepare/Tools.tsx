@@ -6,7 +6,7 @@ import { freePlace } from '../frame/paint/geometry'
 import { useHand } from '../frame/hand/useHand'
 import { ToolButton } from '../frame/offers/ledgeParts'
 import { fresh } from '../polls/kinds'
-import type { Step } from '../wire/types.gen'
+import type { LibraryItem, Step } from '../wire/types.gen'
 import { LibraryDialog } from './LibraryDialog'
 
 /** What only a prepared frame can have: covers, tables and polls; and the school's pictures. */
@@ -20,6 +20,13 @@ export function PrepareTools() {
     const at = freePlace([...frame.prepared, ...marks], w, h, hand.middle())
     hand.do([{ kind: 'add', add: { mark, ...at, w, h, ...body } } as Step])
     hand.set({ tool: 'select', selected: new Set([mark]), editing: opens ? mark : null })
+  }
+  /** Puts a picture of the library on the frame, so large that it can be seen and others have room. */
+  function putPicture({ id, name, width, height }: LibraryItem) {
+    const k = Math.min(1, 560 / width, 420 / height)
+    const side = (n: number) => Math.max(40, Math.round(n * k))
+    put(side(width), side(height), { kind: 'picture', picture: { picture: id, alt: name } }, false)
+    setLibrary(false)
   }
   const rows = [
     ['', '', ''],
@@ -46,7 +53,7 @@ export function PrepareTools() {
         onClick={() => put(900, 460, { kind: 'poll', poll }, true)}
       />
       <ToolButton icon={Images} name={t('prepare.library')} onClick={() => setLibrary(true)} />
-      {library && <LibraryDialog onClose={() => setLibrary(false)} />}
+      {library && <LibraryDialog onClose={() => setLibrary(false)} onPick={putPicture} />}
     </>
   )
 }

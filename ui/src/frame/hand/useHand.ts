@@ -6,9 +6,7 @@ import type { HandState } from './state'
 const HandContext = createContext<Hand | null>(null)
 export const HandProvider = HandContext.Provider
 
-/** The hand of this frame; null on a frame that is only shown. */
-export const useMaybeHand = () => useContext(HandContext)
-
+/** The hand of this frame. */
 export function useHand(): Hand {
   const hand = useContext(HandContext)
   if (!hand) throw new Error('no hand on this frame')

@@ -1,0 +1,157 @@
+package main
+
+import (
+	"context"
+	"fmt"
+	"maps"
+	"os"
+	"os/exec"
+	"path"
+	"path/filepath"
+	"slices"
+	"strings"
+
+	"alpenglow/store/storetest"
+)
+
+// quick looks at what changed since the last commit, or, where nothing did, in it: its form, the tests of what it is
+// part of and of what imports that, without those that take long; and one lesson in the browser.
+func quick(ctx context.Context) error {
+	files, err := changed(ctx)
+	if err != nil {
+		return err
+	}
+	touched := map[string]bool{}
+	for _, file := range files {
+		if dir := packageOf(file); dir != "" {
+			touched[dir] = true
+		}
+	}
+	importing, err := importers(ctx, touched)
+	if err != nil {
+		return err
+	}
+	inUI := func(file string) bool { return strings.HasPrefix(file, "ui/src/") && scripted(file) }
+	screens := below("ui", slices.DeleteFunc(slices.Clone(files), func(f string) bool { return !inUI(f) }))
+	written := slices.DeleteFunc(slices.Clone(files), func(f string) bool { return !inUI(f) && !browsers(f) })
+
+	parts := []*part{
+		{name: "interface", dir: "ui", args: words("npm run build")},
+		{name: "program", needs: after("interface"), args: words("go build -o bin/alpenglow ./cmd/alpenglow")},
+		browser("program", "smoke"),
+	}
+	if len(touched) > 0 {
+		dirs := slices.Sorted(maps.Keys(touched))
+		parts = append(parts,
+			formatted(only(files, ".go")),
+			calm("go vet", ".", "", append(words("go vet"), dirs...)...),
+			calm("staticcheck", ".", "go vet", append(words("go tool staticcheck"), dirs...)...),
+			goTest("go", "", append(words("-short"), importing...)...))
+	}
+	if len(written) > 0 {
+		parts = append(parts, calm("prettier", "ui", "", append(words("npx prettier --check"), below("ui", written)...)...),
+			calm("types of tests", "e2e", "interface", words("npx tsc --noEmit")...))
+	}
+	if len(screens) > 0 {
+		parts = append(parts, calm("eslint", "ui", "", append(words("npx eslint"), screens...)...),
+			unit("unit tests", "interface", append(words("npx vitest related --run --passWithNoTests --reporter=json"), screens...)...))
+	}
+	return withCluster(ctx, func(address string) error { return run(ctx, parts, storetest.Shared+"="+address) })
+}
+
+// changed gives the files that differ from the last commit and are there, or, where none does, those of that commit.
+func changed(ctx context.Context) ([]string, error) {
+	for _, ask := range []string{"git ls-files --modified --others --exclude-standard", "git diff --name-only HEAD",
+		"git diff --name-only HEAD~1"} {
+		out, err := exec.CommandContext(ctx, "git", words(ask)[1:]...).Output()
+		if err != nil {
+			return nil, fmt.Errorf("%s: %w", ask, err)
+		}
+		files := slices.DeleteFunc(strings.Fields(string(out)), func(f string) bool {
+			_, err := os.Stat(f)
+			return err != nil
+		})
+		if len(files) > 0 {
+			return files, nil
+		}
+	}
+	return nil, nil
+}
+
+// packageOf gives the folder of the Go package that a file is part of, also where it is read by its tests or put into
+// the program; nothing for a file of none.
+func packageOf(file string) string {
+	for dir := path.Dir(file); dir != "."; dir = path.Dir(dir) {
+		if strings.HasPrefix(dir, "ui/") || strings.HasPrefix(dir, "e2e") || strings.HasPrefix(dir, "docs") {
+			continue
+		}
+		if found, _ := filepath.Glob(path.Join(dir, "*.go")); len(found) > 0 {
+			return "./" + dir
+		}
+	}
+	if strings.HasSuffix(file, ".go") {
+		return "."
+	}
+	return ""
+}
+
+// importers gives the packages in these folders, and all whose code or tests come to import them.
+func importers(ctx context.Context, dirs map[string]bool) ([]string, error) {
+	const form = `{{.ImportPath}};{{.Dir}};{{join .Deps " "}};{{join .TestImports " "}} {{join .XTestImports " "}}`
+	lines, err := list(ctx, "-f", form, "./...")
+	if err != nil {
+		return nil, err
+	}
+	here, err := os.Getwd()
+	if err != nil {
+		return nil, err
+	}
+	touched, deps := map[string]bool{}, map[string][]string{}
+	for _, line := range lines {
+		f := strings.Split(line, ";")
+		dir, err := filepath.Rel(here, f[1])
+		if err != nil {
+			return nil, err
+		}
+		if dirs["./"+dir] || dir == "." && dirs["."] {
+			touched[f[0]] = true
+		}
+		deps[f[0]] = strings.Fields(f[2])
+	}
+	reaches := func(names []string) bool {
+		return slices.ContainsFunc(names, func(name string) bool {
+			return touched[name] || slices.ContainsFunc(deps[name], func(d string) bool { return touched[d] })
+		})
+	}
+	var found []string
+	for _, line := range lines {
+		f := strings.Split(line, ";")
+		if touched[f[0]] || reaches(append(deps[f[0]], strings.Fields(f[3])...)) {
+			found = append(found, f[0])
+		}
+	}
+	return found, nil
+}
+
+func scripted(file string) bool {
+	return strings.HasSuffix(file, ".ts") || strings.HasSuffix(file, ".tsx")
+}
+
+func browsers(file string) bool { return strings.HasPrefix(file, "e2e/") && scripted(file) }
+
+func only(files []string, ending string) []string {
+	return slices.DeleteFunc(slices.Clone(files), func(f string) bool { return !strings.HasSuffix(f, ending) })
+}
+
+// below writes paths of the repository as seen from one of its folders.
+func below(dir string, files []string) []string {
+	var seen []string
+	for _, f := range files {
+		if rest, ok := strings.CutPrefix(f, dir+"/"); ok {
+			seen = append(seen, rest)
+		} else {
+			seen = append(seen, "../"+f)
+		}
+	}
+	return seen
+}

@@ -1,0 +1,54 @@
+package main
+
+import (
+	"context"
+	"os/exec"
+	"slices"
+	"strings"
+
+	"alpenglow/store/storetest"
+)
+
+// raced are the packages in which much goes on at once: they are tested with the race detector. Of the routes, those of
+// their tests are in which many come at once.
+var raced = words("alpenglow/live alpenglow/store")
+
+const atOnce = "AtOnce|Outputs|Guess|Flood|Intake|Realtime|Connections|Judging|Fronts|Sessions"
+
+// whole runs all that there is. Whatever is not the browser's gives way to it.
+func whole(ctx context.Context) error {
+	files, err := exec.CommandContext(ctx, "git", "ls-files", "*.go").Output()
+	if err != nil {
+		return err
+	}
+	packages, err := list(ctx, "./...")
+	if err != nil {
+		return err
+	}
+	plain := slices.DeleteFunc(packages, func(p string) bool { return p == "alpenglow/web" || slices.Contains(raced, p) })
+	parts := []*part{
+		{name: "interface", dir: "ui", args: words("npm run build")},
+		{name: "program", needs: after("interface"), args: words("go build -o bin/alpenglow ./cmd/alpenglow")},
+		browser("program"),
+
+		calm("go vet", ".", "program", words("go vet ./...")...),
+		goTest("go", "go vet", plain...),
+		goTest("routes", "go", "-skip", atOnce, "alpenglow/web"),
+		goTest("lessons, raced", "routes", append(words("-race"), raced...)...),
+		goTest("routes, raced", "lessons, raced", "-race", "-run", atOnce, "alpenglow/web"),
+		calm("staticcheck", ".", "routes, raced", words("go tool staticcheck ./...")...),
+
+		calm("eslint", "ui", "interface", words("npx eslint src")...),
+		calm("prettier", "ui", "eslint", words("npx prettier --check src ../e2e/**/*.ts")...),
+		calm("imports", "ui", "prettier", words("npx depcruise src --config .dependency-cruiser.json")...),
+		calm("types of tests", "e2e", "imports", words("npx tsc --noEmit")...),
+		unit("unit tests", "types of tests", words("npx vitest run --reporter=json")...),
+		calm("fonts", "ui", "unit tests", words("sha256sum --check --quiet ../core/letters/fonts/SHA256SUMS")...),
+		formatted(strings.Fields(string(files))),
+		calm("faults", ".", "fonts", words("bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s")...),
+		// How long an answer takes is measured: nothing else goes on.
+		{name: "attacks", needs: []string{"browser", "staticcheck", "faults"},
+			args: words("bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256")},
+	}
+	return withCluster(ctx, func(address string) error { return run(ctx, parts, storetest.Shared+"="+address) })
+}
