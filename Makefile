@@ -1,6 +1,9 @@
 # The house's commands. See README.md.
 .PHONY: demo test quick bench faults build types lint screenshots tools
 
+# A format that nobody here speaks is left out of gin: its code takes as long to compile as ours.
+export GOFLAGS += -tags=nomsgpack
+
 demo: build ## run with a private database and made-up data
 	bin/alpenglow demo
 

@@ -23,9 +23,20 @@ func calm(name, dir, needs string, args ...string) *part {
 	return &part{name: name, dir: dir, needs: after(needs), args: append(words("nice -n 10"), args...)}
 }
 
+// compiling is a part that compiles or reads much Go. With more room for garbage that takes a third less time.
+func compiling(name, needs, command string) *part {
+	return calm(name, ".", needs, words(command)...).with("GOGC=800")
+}
+
+// with adds to what the command finds in its environment.
+func (p *part) with(env ...string) *part {
+	p.env = append(p.env, env...)
+	return p
+}
+
 // goTest tests packages. What vet has to say is said by another part.
 func goTest(name, needs string, args ...string) *part {
-	p := calm(name, ".", needs, append(words("go test -json -vet=off -timeout 20m"), args...)...)
+	p := calm(name, ".", needs, append(words("go test -json -count 1 -vet=off -timeout 20m"), args...)...)
 	p.read = goTests
 	return p
 }

@@ -28,15 +28,17 @@ func whole(ctx context.Context) error {
 	plain := slices.DeleteFunc(packages, func(p string) bool { return p == "alpenglow/web" || slices.Contains(raced, p) })
 	parts := []*part{
 		{name: "interface", dir: "ui", args: words("npm run build")},
-		{name: "program", needs: after("interface"), args: words("go build -o bin/alpenglow ./cmd/alpenglow")},
+		compiling("program", "interface", "go build -o bin/alpenglow ./cmd/alpenglow"),
 		browser("program"),
 
-		calm("go vet", ".", "program", words("go vet ./...")...),
-		goTest("go", "go vet", plain...),
+		compiling("go vet", "program", "go vet ./..."),
+		compiling("raced packages", "go vet", "go build -race alpenglow/web "+strings.Join(raced, " ")),
+		compiling("staticcheck", "raced packages", "go tool staticcheck ./..."),
+		goTest("go", "staticcheck", plain...),
 		goTest("routes", "go", "-skip", atOnce, "alpenglow/web"),
-		goTest("lessons, raced", "routes", append(words("-race"), raced...)...),
-		goTest("routes, raced", "lessons, raced", "-race", "-run", atOnce, "alpenglow/web"),
-		calm("staticcheck", ".", "routes, raced", words("go tool staticcheck ./...")...),
+		goTest("routes, raced", "routes", "-race", "-run", atOnce, "alpenglow/web"),
+		goTest("lessons, raced", "routes, raced", append(words("-race"), raced...)...).with("ATTACK_STEPS=5000"),
+		goTest("attack", "lessons, raced", "-run", "^TestAttack$", "alpenglow/live").with("ATTACK_STEPS=25000"),
 
 		calm("eslint", "ui", "interface", words("npx eslint src")...),
 		calm("prettier", "ui", "eslint", words("npx prettier --check src ../e2e/**/*.ts")...),
@@ -45,9 +47,9 @@ func whole(ctx context.Context) error {
 		unit("unit tests", "types of tests", words("npx vitest run --reporter=json")...),
 		calm("fonts", "ui", "unit tests", words("sha256sum --check --quiet ../core/letters/fonts/SHA256SUMS")...),
 		formatted(strings.Fields(string(files))),
-		calm("faults", ".", "fonts", words("bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s")...),
+		calm("faults", ".", "attack", words("bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s")...),
 		// How long an answer takes is measured: nothing else goes on.
-		{name: "attacks", needs: []string{"browser", "staticcheck", "faults"},
+		{name: "attacks", needs: []string{"browser", "faults", "fonts"},
 			args: words("bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256")},
 	}
 	return withCluster(ctx, func(address string) error { return run(ctx, parts, storetest.Shared+"="+address) })
