@@ -31,7 +31,7 @@ quick: bin/testrun ## what has to do with what changed since the last commit, an
 .PHONY: bin/testrun
 bin/testrun: ui/node_modules e2e/node_modules
 	scripts/tools.sh postgresql chromium-headless-shell poppler-utils fonts-droid-fallback fonts-noto-color-emoji
-	go build -o bin/testrun ./cmd/testrun
+	GOGC=800 go build -o bin/testrun ./cmd/testrun
 
 lint: ui/node_modules
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || (gofmt -l $$(git ls-files '*.go'); echo "run gofmt -w"; exit 1)

@@ -23,7 +23,7 @@ var may = map[string][]string{
 	"apart":   {"core"},
 	"mail":    {"core", "store"},
 	"web":     {"core", "store", "live", "mail", "pdf", "apart"},
-	"standin": {"core", "live", "web"},             // of live and web, what goes over the wire
+	"standin": {"core", "live", "web"}, // of live and web, what goes over the wire
 	"demo":    {"core", "store", "standin"},
 	"cmd":     {"demo", "core", "store", "live", "mail", "pdf", "apart", "web", "standin", "ui"},
 	"ui":      {},

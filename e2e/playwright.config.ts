@@ -4,6 +4,8 @@ export default defineConfig({
   testDir: 'tests',
   globalSetup: './support/cluster.ts',
   workers: 2,
+  // Tests of one file may run at the same time, so that neither worker is idle at the end.
+  fullyParallel: true,
   timeout: 120_000,
   reporter: [['list']],
   // A busy machine may take its time; what never comes still fails.

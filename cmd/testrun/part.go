@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -32,8 +33,14 @@ type part struct {
 	over            chan struct{}
 }
 
+// logs is where the output of each part lies.
+const logs = ".local/testrun"
+
 // run carries out parts side by side and says how each came out.
 func run(ctx context.Context, parts []*part, env ...string) error {
+	if err := os.MkdirAll(logs, 0o755); err != nil {
+		return err
+	}
 	byName := map[string]*part{}
 	for _, p := range parts {
 		p.over = make(chan struct{})
@@ -74,15 +81,23 @@ func run(ctx context.Context, parts []*part, env ...string) error {
 }
 
 func (p *part) do(ctx context.Context, env []string) {
+	// What it writes can be read while it runs.
+	log, err := os.Create(filepath.Join(logs, strings.ReplaceAll(p.name, " ", "-")+".log"))
+	if err != nil {
+		p.problem = err
+		return
+	}
+	defer log.Close()
 	var out, all bytes.Buffer
 	cmd := exec.CommandContext(ctx, p.args[0], p.args[1:]...)
 	// Asked to end in good order, it stops what it has started itself.
 	cmd.Cancel = func() error { return cmd.Process.Signal(os.Interrupt) }
 	cmd.WaitDelay = 20 * time.Second
 	cmd.Dir, cmd.Env = p.dir, append(append(os.Environ(), env...), p.env...)
-	cmd.Stdout, cmd.Stderr = &out, &all
+	said := io.MultiWriter(&all, log)
+	cmd.Stdout, cmd.Stderr = io.MultiWriter(&out, log), said
 	if p.read == nil || p.results != "" {
-		cmd.Stdout = &all
+		cmd.Stdout = said
 	}
 	begun := time.Now()
 	p.problem = cmd.Run()
@@ -94,7 +109,7 @@ func (p *part) do(ctx context.Context, env []string) {
 	if p.read == nil {
 		return
 	}
-	written, err := out.Bytes(), error(nil)
+	written := out.Bytes()
 	if p.results != "" {
 		written, err = os.ReadFile(filepath.Join(p.dir, p.results))
 	}

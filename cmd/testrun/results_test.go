@@ -63,6 +63,7 @@ func TestReports(t *testing.T) {
 
 // What needs a part that failed is not begun, and the run says so; what does not need it goes on.
 func TestRun(t *testing.T) {
+	t.Chdir(t.TempDir())
 	parts := []*part{
 		{name: "bad", args: words("false")},
 		{name: "after bad", needs: after("bad"), args: words("true")},

@@ -15,7 +15,7 @@ var raced = words("alpenglow/live alpenglow/store")
 
 const atOnce = "AtOnce|Outputs|Guess|Flood|Intake|Realtime|Connections|Judging|Fronts|Sessions"
 
-// whole runs all that there is. Whatever is not the browser's gives way to it.
+// whole runs all that there is. What is not the browser's gives way to it.
 func whole(ctx context.Context) error {
 	files, err := exec.CommandContext(ctx, "git", "ls-files", "*.go").Output()
 	if err != nil {
@@ -29,7 +29,9 @@ func whole(ctx context.Context) error {
 	parts := []*part{
 		{name: "interface", dir: "ui", args: words("npm run build")},
 		compiling("program", "interface", "go build -o bin/alpenglow ./cmd/alpenglow"),
-		browser("program"),
+		// How long an answer takes is measured, with much room: beside it is only what gives way.
+		{name: "attacks", needs: after("program"), args: words("bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256")},
+		browser("attacks"),
 
 		compiling("go vet", "program", "go vet ./..."),
 		compiling("raced packages", "go vet", "go build -race alpenglow/web "+strings.Join(raced, " ")),
@@ -40,17 +42,14 @@ func whole(ctx context.Context) error {
 		goTest("lessons, raced", "routes, raced", append(words("-race"), raced...)...).with("ATTACK_STEPS=5000"),
 		goTest("attack", "lessons, raced", "-run", "^TestAttack$", "alpenglow/live").with("ATTACK_STEPS=25000"),
 
-		calm("eslint", "ui", "interface", words("npx eslint src")...),
+		calm("eslint", "ui", "", words("npx eslint src")...),
 		calm("prettier", "ui", "eslint", words("npx prettier --check src ../e2e/**/*.ts")...),
 		calm("imports", "ui", "prettier", words("npx depcruise src --config .dependency-cruiser.json")...),
 		calm("types of tests", "e2e", "imports", words("npx tsc --noEmit")...),
 		unit("unit tests", "types of tests", words("npx vitest run --reporter=json")...),
 		calm("fonts", "ui", "unit tests", words("sha256sum --check --quiet ../core/letters/fonts/SHA256SUMS")...),
 		formatted(strings.Fields(string(files))),
-		calm("faults", ".", "attack", words("bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s")...),
-		// How long an answer takes is measured: nothing else goes on.
-		{name: "attacks", needs: []string{"browser", "faults", "fonts"},
-			args: words("bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256")},
+		calm("faults", ".", "staticcheck", words("bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s")...),
 	}
 	return withCluster(ctx, func(address string) error { return run(ctx, parts, storetest.Shared+"="+address) })
 }

@@ -148,7 +148,10 @@ export async function draw(page: Page, points: Array<[number, number]>) {
 export async function accessible(page: Page) {
   await expect(page.getByRole('main').or(page.getByRole('dialog')).first()).toBeVisible()
   await expect(page.getByRole('heading').first()).toBeAttached()
-  const { violations } = await new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'] }).analyze()
+  const { violations } = await new AxeBuilder({ page })
+    .setLegacyMode()
+    .options({ resultTypes: ['violations'] })
+    .analyze()
   expect(
     violations.map(
       (v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 200)} ${n.failureSummary ?? ''}`).join(', ')}`,

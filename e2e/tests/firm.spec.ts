@@ -72,8 +72,8 @@ test('writing that is refused can be copied out; a command without network is re
   await another.context().setOffline(false)
   await saved(another)
   // What is told now comes after whatever was still to be told.
-  await another.getByRole('button', { name: 'Pause the class' }).click()
-  await expect(another.getByRole('button', { name: 'Go on' })).toBeVisible()
+  await another.getByRole('button', { name: 'Pause', exact: true }).click()
+  await expect(another.getByRole('button', { name: 'Go on', exact: true })).toBeVisible()
   await expect(another.locator('[data-part=trail] [aria-current=step]')).toHaveAttribute('aria-label', /Frame 1/)
 })
 

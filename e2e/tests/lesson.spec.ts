@@ -1,6 +1,18 @@
 import { expect, test, type Page } from '@playwright/test'
 import { readFile } from 'node:fs/promises'
-import { accessible, addNote, desk, device, draw, join, phone, saved, signInByHand, startLesson, startSession } from '../support/people'
+import {
+  accessible,
+  addNote,
+  desk,
+  device,
+  draw,
+  join,
+  phone,
+  saved,
+  signInByHand,
+  startLesson,
+  startSession,
+} from '../support/people'
 import { DemoServer } from '../support/server'
 
 let server: DemoServer

@@ -1,6 +1,17 @@
 import { expect, test } from '@playwright/test'
 import { demo } from '../support/demo'
-import { accessible, addNote, device, join, phone, press, saved, signIn, startLesson, startSession } from '../support/people'
+import {
+  accessible,
+  addNote,
+  device,
+  join,
+  phone,
+  press,
+  saved,
+  signIn,
+  startLesson,
+  startSession,
+} from '../support/people'
 
 const server = demo()
 

@@ -31,7 +31,7 @@ async function finger(page: Page, from: Locator, to: Locator) {
   const [a, b] = [await middle(from), await middle(to)]
   await touch('touchStart', a)
   // It has rested long enough when it has taken hold.
-  await expect(page.getByText(/^Frame \d+ is taken along/)).toBeAttached()
+  await expect(page.getByText(/^(Frame \d+ is taken along|At place \d+)/)).toBeAttached()
   for (let i = 1; i <= 8; i++) await touch('touchMove', { x: a.x + ((b.x - a.x) * i) / 8, y: a.y })
   await touch('touchEnd')
 }
