@@ -23,9 +23,7 @@ import (
 // The limits of a file.
 const (
 	MaxBytes = 100 << 20
-	MaxPages = 200  // read; what comes after is left out
-	side     = 1600 // pixels, the longer side of a page's picture
-	maxText  = 20_000
+	MaxPages = 200 // read; what comes after is left out
 )
 
 // How long the file may take to open, with the compiling of PDFium the first time, a page to be read, and all of it.
@@ -47,15 +45,15 @@ type Page struct {
 	Failed        bool
 }
 
-// head is what the reader says first.
-type head struct {
+// Head is what the reading process says first; a Page for each page follows, with encoding/gob.
+type Head struct {
 	Pages   int
 	Refused refusal.Code
 }
 
-// Reader reads PDF files with a program, this one, that runs Child.
+// Reader reads PDF files with a program, this one, that runs pdf/child.
 type Reader struct {
-	// Command starts Child; the number of the first page is added to it.
+	// Command starts the reading process; the number of the first page is added to it.
 	Command []string
 }
 
@@ -135,7 +133,7 @@ func (r Reader) from(ctx context.Context, data []byte, first int, count func(int
 	watch := time.AfterFunc(OpenWithin, kill)
 	defer watch.Stop()
 	from := gob.NewDecoder(out)
-	var h head
+	var h Head
 	if err := from.Decode(&h); err != nil {
 		return errBroken
 	}

@@ -21,6 +21,7 @@ import (
 	"alpenglow/live"
 	"alpenglow/mail"
 	"alpenglow/pdf"
+	"alpenglow/pdf/child"
 	"alpenglow/standin"
 	"alpenglow/store"
 	"alpenglow/ui"
@@ -269,7 +270,7 @@ func pdfPages(_ context.Context, args []string) error {
 	if err != nil {
 		return errors.New("usage: alpenglow pdf-pages FIRST <FILE, for the server's own use")
 	}
-	return pdf.Child(os.Stdin, os.Stdout, first)
+	return child.Run(os.Stdin, os.Stdout, first)
 }
 
 // readPicture reads a picture on the standard input; the server starts it for each.

@@ -97,6 +97,10 @@ async function prepared(page: Page, title: string) {
   await page.getByLabel('Search by word').fill('moon')
   await expect(page.getByRole('button', { name: 'half moon' })).toBeVisible()
   await expect(page.getByRole('dialog').getByRole('listitem')).toHaveCount(3)
+  // A picture that cannot be fetched is said to be so in the window, and can be taken again.
+  await page.route('**/api/library', (route) => route.abort(), { times: 1 })
+  await page.getByRole('button', { name: 'full moon' }).click()
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('The server does not answer')
   await page.getByRole('button', { name: 'full moon' }).click()
   await expect(page.getByRole('button', { name: /^Fixed picture: full moon/ })).toBeVisible()
   await page.getByRole('button', { name: 'Piece', exact: true }).click()

@@ -1,4 +1,6 @@
-package pdf
+// Package child is the process that reads a PDF file for package pdf: PDFium, which is compiled to WebAssembly, within
+// limits. It is apart so that only the program that is started has to hold it.
+package child
 
 import (
 	"bytes"
@@ -17,6 +19,7 @@ import (
 	"unicode"
 
 	"alpenglow/core/refusal"
+	"alpenglow/pdf"
 
 	pdfium "github.com/klippa-app/go-pdfium"
 	pdferrors "github.com/klippa-app/go-pdfium/errors"
@@ -35,9 +38,15 @@ const (
 	seconds = 300       // of processor time
 )
 
-// Child reads the PDF on in from a page on and writes what it finds to out. It
-// is the whole work of the reading process.
-func Child(in io.Reader, out io.Writer, first int) error {
+// What is made of a page.
+const (
+	side    = 1600 // pixels, the longer side of its picture
+	maxText = 20_000
+)
+
+// Run reads the PDF on in from a page on and writes what it finds to out: a pdf.Head, and each pdf.Page. It is the
+// whole work of the reading process.
+func Run(in io.Reader, out io.Writer, first int) error {
 	limit := func(what int, most uint64) error {
 		return syscall.Setrlimit(what, &syscall.Rlimit{Cur: most, Max: most})
 	}
@@ -47,7 +56,7 @@ func Child(in io.Reader, out io.Writer, first int) error {
 	}
 	debug.SetMemoryLimit(2 * memory)
 	debug.SetGCPercent(25) // most of the memory is PDFium's, which does not grow with each page
-	data, err := io.ReadAll(io.LimitReader(in, MaxBytes+1))
+	data, err := io.ReadAll(io.LimitReader(in, pdf.MaxBytes+1))
 	if err != nil {
 		return err
 	}
@@ -62,19 +71,19 @@ func Child(in io.Reader, out io.Writer, first int) error {
 		if errors.Is(err, pdferrors.ErrPassword) {
 			code = refusal.FileLocked
 		}
-		return to.Encode(head{Refused: code})
+		return to.Encode(pdf.Head{Refused: code})
 	}
 	count, err := instance.FPDF_GetPageCount(&requests.FPDF_GetPageCount{Document: document.Document})
 	if err != nil || count.PageCount == 0 {
-		return to.Encode(head{Refused: refusal.FileUnreadable})
+		return to.Encode(pdf.Head{Refused: refusal.FileUnreadable})
 	}
-	if err := to.Encode(head{Pages: count.PageCount}); err != nil {
+	if err := to.Encode(pdf.Head{Pages: count.PageCount}); err != nil {
 		return err
 	}
-	for n := first; n < min(count.PageCount, MaxPages); n++ {
+	for n := first; n < min(count.PageCount, pdf.MaxPages); n++ {
 		p, err := read(instance, document.Document, n)
 		if err != nil {
-			p = Page{N: n, Failed: true}
+			p = pdf.Page{N: n, Failed: true}
 		}
 		if err := to.Encode(p); err != nil {
 			return err
@@ -109,18 +118,18 @@ func (empty) Open(name string) (fs.File, error) {
 }
 
 // read draws a page and takes its text.
-func read(instance pdfium.Pdfium, document references.FPDF_DOCUMENT, n int) (Page, error) {
+func read(instance pdfium.Pdfium, document references.FPDF_DOCUMENT, n int) (pdf.Page, error) {
 	at := requests.Page{ByIndex: &requests.PageByIndex{Document: document, Index: n}}
 	drawn, err := instance.RenderPageInPixels(&requests.RenderPageInPixels{Page: at, Width: side, Height: side})
 	if err != nil {
-		return Page{}, err
+		return pdf.Page{}, err
 	}
 	defer drawn.Cleanup()
 	var picture bytes.Buffer
 	if err := jpeg.Encode(&picture, drawn.Result.RenderedImage, &jpeg.Options{Quality: 85}); err != nil {
-		return Page{}, err
+		return pdf.Page{}, err
 	}
-	p := Page{N: n, JPEG: picture.Bytes(), Width: drawn.Result.Width, Height: drawn.Result.Height}
+	p := pdf.Page{N: n, JPEG: picture.Bytes(), Width: drawn.Result.Width, Height: drawn.Result.Height}
 	if text, err := instance.GetPageText(&requests.GetPageText{Page: at}); err == nil {
 		p.Text = tidied(text.Text)
 	}
