@@ -10,22 +10,45 @@ import (
 // words takes a command apart. None of these has a blank in one of its words.
 func words(command string) []string { return strings.Fields(command) }
 
-// after is what a part needs: one other, or none.
-func after(name string) []string {
-	if name == "" {
-		return nil
-	}
-	return []string{name}
-}
-
 // calm is a part that gives way to the browser, in which people are waited for.
-func calm(name, dir, needs string, args ...string) *part {
-	return &part{name: name, dir: dir, needs: after(needs), args: append(words("nice -n 10"), args...)}
+func calm(name, dir, args string, more ...string) *part {
+	return &part{name: name, dir: dir, args: append(words("nice -n 10 "+args), more...)}
 }
 
 // compiling is a part that compiles or reads much Go. With more room for garbage that takes a third less time.
-func compiling(name, needs, command string) *part {
-	return calm(name, ".", needs, words(command)...).with("GOGC=800")
+func compiling(name, args string) *part { return calm(name, ".", args).with("GOGC=800") }
+
+// goTest tests packages. What vet has to say is said by another part.
+func goTest(name, args string, packages ...string) *part {
+	return &part{name: name, dir: ".", read: goTests,
+		args: append(words("go test -json -count 1 -vet=off -timeout 20m "+args), packages...)}
+}
+
+// unit tests TypeScript without a browser.
+func unit(args string, files ...string) *part {
+	p := calm("unit tests", "ui", "npx vitest "+args+" --reporter=json", files...)
+	p.read = unitTests
+	return p
+}
+
+// browser tests screens.
+func browser(args ...string) *part {
+	const report = "results.json"
+	p := &part{name: "browser", dir: "e2e", results: report, read: playwrightTests,
+		args: append(words("npx playwright test --reporter=list,json"), args...)}
+	return p.with("PLAYWRIGHT_JSON_OUTPUT_NAME=" + report).needing("program")
+}
+
+// needing says what has to come out well before this begins.
+func (p *part) needing(names ...string) *part {
+	p.needs = append(p.needs, names...)
+	return p
+}
+
+// following says what has to be over before this begins: that costs the machine enough.
+func (p *part) following(names ...string) *part {
+	p.follows = append(p.follows, names...)
+	return p
 }
 
 // with adds to what the command finds in its environment.
@@ -34,32 +57,10 @@ func (p *part) with(env ...string) *part {
 	return p
 }
 
-// goTest tests packages. What vet has to say is said by another part.
-func goTest(name, needs string, args ...string) *part {
-	p := calm(name, ".", needs, append(words("go test -json -count 1 -vet=off -timeout 20m"), args...)...)
-	p.read = goTests
-	return p
-}
-
-// unit tests TypeScript without a browser.
-func unit(name, needs string, args ...string) *part {
-	p := calm(name, "ui", needs, args...)
-	p.read = unitTests
-	return p
-}
-
-// browser tests screens.
-func browser(needs string, args ...string) *part {
-	const report = "results.json"
-	return &part{name: "browser", dir: "e2e", needs: after(needs), results: report, read: playwrightTests,
-		args: append(words("npx playwright test --reporter=list,json"), args...),
-		env:  []string{"PLAYWRIGHT_JSON_OUTPUT_NAME=" + report}}
-}
-
 // formatted looks whether Go files are as gofmt writes them.
 func formatted(files []string) *part {
-	return calm("gofmt", ".", "", append([]string{"sh", "-c", `out=$(gofmt -l "$@") && test -z "$out" || { echo "$out"; exit 1; }`, "gofmt"},
-		files...)...)
+	const look = `out=$(gofmt -l "$@") && test -z "$out" || { echo "$out"; exit 1; }`
+	return &part{name: "gofmt", dir: ".", args: append([]string{"sh", "-c", look, "gofmt"}, files...)}
 }
 
 // list asks go list and gives its lines.

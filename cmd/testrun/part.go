@@ -14,13 +14,13 @@ import (
 	"time"
 )
 
-// part is one command of a run. It starts when those that it needs have come out well.
+// part is one command of a run. It starts when those that it needs have come out well, and those that it follows are
+// over, however they came out.
 type part struct {
-	name  string
-	needs []string
-	dir   string
-	env   []string
-	args  []string
+	name           string
+	needs, follows []string
+	dir            string
+	env, args      []string
 	// read gives the tests of what the command has written to standard output, or to the file results.
 	read    func(output []byte) ([]test, error)
 	results string
@@ -51,6 +51,9 @@ func run(ctx context.Context, parts []*part, env ...string) error {
 	for _, p := range parts {
 		all.Go(func() {
 			defer close(p.over)
+			for _, name := range p.follows {
+				<-byName[name].over
+			}
 			for _, name := range p.needs {
 				before := byName[name]
 				<-before.over

@@ -37,24 +37,22 @@ func quick(ctx context.Context) error {
 
 	parts := []*part{
 		{name: "interface", dir: "ui", args: words("npm run build")},
-		{name: "program", needs: after("interface"), args: words("go build -o bin/alpenglow ./cmd/alpenglow")},
-		browser("program", "smoke"),
+		compiling("program", "go build -o bin/alpenglow ./cmd/alpenglow").needing("interface"),
+		browser("smoke"),
 	}
 	if len(touched) > 0 {
-		dirs := slices.Sorted(maps.Keys(touched))
-		parts = append(parts,
-			formatted(only(files, ".go")),
-			calm("go vet", ".", "", append(words("go vet"), dirs...)...),
-			calm("staticcheck", ".", "go vet", append(words("go tool staticcheck"), dirs...)...),
-			goTest("go", "", append(words("-short"), importing...)...))
+		dirs := strings.Join(slices.Sorted(maps.Keys(touched)), " ")
+		parts = append(parts, formatted(only(files, ".go")), compiling("go vet", "go vet "+dirs),
+			compiling("staticcheck", "go tool staticcheck "+dirs).following("go vet"),
+			goTest("go", "-short", importing...))
 	}
 	if len(written) > 0 {
-		parts = append(parts, calm("prettier", "ui", "", append(words("npx prettier --check"), below("ui", written)...)...),
-			calm("types of tests", "e2e", "interface", words("npx tsc --noEmit")...))
+		parts = append(parts, calm("prettier", "ui", "npx prettier --check", below("ui", written)...),
+			calm("types of tests", "e2e", "npx tsc --noEmit").following("interface"))
 	}
 	if len(screens) > 0 {
-		parts = append(parts, calm("eslint", "ui", "", append(words("npx eslint"), screens...)...),
-			unit("unit tests", "interface", append(words("npx vitest related --run --passWithNoTests --reporter=json"), screens...)...))
+		parts = append(parts, calm("eslint", "ui", "npx eslint", screens...),
+			unit("related --run --passWithNoTests", screens...).following("interface"))
 	}
 	return withCluster(ctx, func(address string) error { return run(ctx, parts, storetest.Shared+"="+address) })
 }

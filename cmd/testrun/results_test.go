@@ -20,8 +20,8 @@ func TestReports(t *testing.T) {
 {"ImportPath":"alpenglow/web","Action":"build-fail"}
 {"Action":"fail","Package":"alpenglow/web","Elapsed":0}
 `
-	const browserReport = `{"suites":[{"title":"walk.spec.ts","suites":[{"title":"inner","specs":[{"title":"in step","tests":[
-		{"status":"unexpected","results":[{"duration":1500,"errors":[{"message":"not in step"}]}]}]}]}],
+	const browserReport = `{"suites":[{"title":"walk.spec.ts","suites":[{"title":"inner","specs":[
+		{"title":"in step","tests":[{"status":"unexpected","results":[{"duration":1500,"errors":[{"message":"not in step"}]}]}]}]}],
 		"specs":[{"title":"by hand","tests":[{"status":"expected","results":[{"duration":250,"errors":[]}]}]},
 		{"title":"later","tests":[{"status":"skipped","results":[{"duration":0}]}]}]}],
 		"errors":[{"message":"no cluster"}]}`
@@ -66,10 +66,11 @@ func TestRun(t *testing.T) {
 	t.Chdir(t.TempDir())
 	parts := []*part{
 		{name: "bad", args: words("false")},
-		{name: "after bad", needs: after("bad"), args: words("true")},
-		{name: "after that", needs: after("after bad"), args: words("true")},
+		{name: "after bad", needs: []string{"bad"}, args: words("true")},
+		{name: "after that", needs: []string{"after bad"}, args: words("true")},
 		{name: "good", args: words("true")},
-		{name: "after good", needs: after("good"), args: []string{"sh", "-c", `test "$SEEN" = "by all"`}},
+		{name: "after good", needs: []string{"good"}, args: []string{"sh", "-c", `test "$SEEN" = "by all"`}},
+		{name: "after all", follows: []string{"bad", "after good"}, args: words("true")},
 		{name: "no tests", args: words("true"), read: goTests},
 	}
 	err := run(t.Context(), parts, "SEEN=by all")

@@ -25,31 +25,39 @@ func whole(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	plain := slices.DeleteFunc(packages, func(p string) bool { return p == "alpenglow/web" || slices.Contains(raced, p) })
+	inCore := func(p string) bool { return strings.HasPrefix(p, "alpenglow/core/") }
+	core := slices.DeleteFunc(slices.Clone(packages), func(p string) bool { return !inCore(p) })
+	others := slices.DeleteFunc(packages, func(p string) bool {
+		return inCore(p) || p == "alpenglow/web" || slices.Contains(raced, p)
+	})
 	parts := []*part{
 		{name: "interface", dir: "ui", args: words("npm run build")},
-		compiling("program", "interface", "go build -o bin/alpenglow ./cmd/alpenglow"),
+		compiling("program", "go build -o bin/alpenglow ./cmd/alpenglow").needing("interface"),
 		// How long an answer takes is measured, with much room: beside it is only what gives way.
-		{name: "attacks", needs: after("program"), args: words("bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256")},
-		browser("attacks"),
+		(&part{name: "attacks", args: words("bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256")}).needing("program"),
+		browser().following("attacks"),
 
-		compiling("go vet", "program", "go vet ./..."),
-		compiling("raced packages", "go vet", "go build -race alpenglow/web "+strings.Join(raced, " ")),
-		compiling("staticcheck", "raced packages", "go tool staticcheck ./..."),
-		goTest("go", "staticcheck", plain...),
-		goTest("routes", "go", "-skip", atOnce, "alpenglow/web"),
-		goTest("routes, raced", "routes", "-race", "-run", atOnce, "alpenglow/web"),
-		goTest("lessons, raced", "routes, raced", append(words("-race"), raced...)...).with("ATTACK_STEPS=5000"),
-		goTest("attack", "lessons, raced", "-run", "^TestAttack$", "alpenglow/live").with("ATTACK_STEPS=25000"),
+		// Where tests have bounds on time they come when the browser is done.
+		goTest("routes", "-skip "+atOnce, "alpenglow/web").following("browser", "raced packages"),
+		goTest("routes, raced", "-race -run "+atOnce, "alpenglow/web").following("routes"),
+		goTest("lessons, raced", "-race", raced...).with("ATTACK_STEPS=5000").following("browser", "raced packages"),
+		goTest("attack", "-run ^TestAttack$", "alpenglow/live").with("ATTACK_STEPS=25000").following("lessons, raced"),
+		goTest("others", "", others...).following("browser", "raced packages"),
 
-		calm("eslint", "ui", "", words("npx eslint src")...),
-		calm("prettier", "ui", "eslint", words("npx prettier --check src ../e2e/**/*.ts")...),
-		calm("imports", "ui", "prettier", words("npx depcruise src --config .dependency-cruiser.json")...),
-		calm("types of tests", "e2e", "imports", words("npx tsc --noEmit")...),
-		unit("unit tests", "types of tests", words("npx vitest run --reporter=json")...),
-		calm("fonts", "ui", "unit tests", words("sha256sum --check --quiet ../core/letters/fonts/SHA256SUMS")...),
+		compiling("go vet", "go vet ./...").following("program"),
+		compiling("raced packages", "go build -race alpenglow/web "+strings.Join(raced, " ")).following("go vet"),
+		compiling("staticcheck", "go tool staticcheck ./...").following("raced packages"),
+		goTest("core", "", core...).following("staticcheck"),
+
 		formatted(strings.Fields(string(files))),
-		calm("faults", ".", "staticcheck", words("bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s")...),
+		calm("eslint", "ui", "npx eslint src"),
+		calm("prettier", "ui", "npx prettier --check src ../e2e/**/*.ts").following("eslint"),
+		calm("imports", "ui", "npx depcruise src --config .dependency-cruiser.json").following("prettier"),
+		calm("types of tests", "e2e", "npx tsc --noEmit").following("imports"),
+		unit("run").following("types of tests"),
+		calm("fonts", "ui", "sha256sum --check --quiet ../core/letters/fonts/SHA256SUMS").following("unit tests"),
+		calm("faults", ".", "bin/alpenglow faults -classes 3 -students 10 -times 2 -down 3s").
+			needing("program").following("fonts"),
 	}
 	return withCluster(ctx, func(address string) error { return run(ctx, parts, storetest.Shared+"="+address) })
 }

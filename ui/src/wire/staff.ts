@@ -40,6 +40,10 @@ export class StaffLesson extends Lesson {
    * or is refused and told why. Returns whether it was done.
    */
   async addFrame(at: number, from: wire.FrameSource): Promise<boolean> {
+    if (this.state.getState().network !== 'online') {
+      this.tell('offline')
+      return false
+    }
     try {
       const ask = { id: uuidv7(), since: Number.MAX_SAFE_INTEGER, at, from } satisfies wire.AddFrames
       const { results } = await call<wire.EditsReply>('POST', `/boards/${this.session}/frames`, ask)
