@@ -37,12 +37,12 @@ func whole(ctx context.Context) error {
 		(&part{name: "attacks", args: words("bin/alpenglow attacks -lasts 2s -slowest 3s -grown 256")}).needing("program"),
 		browser().following("attacks"),
 
-		// Where tests have bounds on time they come when the browser is done.
-		goTest("routes", "-skip "+atOnce, "alpenglow/web").following("browser", "raced packages"),
-		goTest("routes, raced", "-race -run "+atOnce, "alpenglow/web").following("routes"),
-		goTest("lessons, raced", "-race", raced...).with("ATTACK_STEPS=5000").following("browser", "raced packages"),
+		// Where tests have bounds on time they come when the browser is done, one part after the other.
+		goTest("others", "", others...).following("browser"),
+		goTest("routes", "-skip "+atOnce, "alpenglow/web").following("others"),
+		goTest("routes, raced", "-race -run "+atOnce, "alpenglow/web").following("routes", "raced packages"),
+		goTest("lessons, raced", "-race", raced...).with("ATTACK_STEPS=5000").following("routes, raced"),
 		goTest("attack", "-run ^TestAttack$", "alpenglow/live").with("ATTACK_STEPS=25000").following("lessons, raced"),
-		goTest("others", "", others...).following("browser", "raced packages"),
 
 		compiling("go vet", "go vet ./...").following("program"),
 		compiling("raced packages", "go build -race alpenglow/web "+strings.Join(raced, " ")).following("go vet"),
