@@ -36,7 +36,7 @@ func quick(ctx context.Context) error {
 	written := slices.DeleteFunc(slices.Clone(files), func(f string) bool { return !inUI(f) && !browsers(f) })
 
 	parts := []*part{
-		{name: "interface", dir: "ui", args: words("npm run build")},
+		{name: "interface", args: words("make --silent ui/dist/index.html")}, // where something of it changed
 		compiling("program", "go build -o bin/alpenglow ./cmd/alpenglow").needing("interface"),
 		browser("smoke"),
 	}
