@@ -143,6 +143,23 @@ func TestScreensDoNotImportEachOther(t *testing.T) {
 	}
 }
 
+// Tests in the browser wait for what must become true, never for time.
+func TestNoFixedWaits(t *testing.T) {
+	files, err := filepath.Glob("e2e/tests/*.ts")
+	if err != nil || len(files) < 20 {
+		t.Fatalf("%d files, %v", len(files), err)
+	}
+	for _, name := range files {
+		text, err := os.ReadFile(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if strings.Contains(string(text), "waitForTimeout") {
+			t.Errorf("%s waits for a fixed time", name)
+		}
+	}
+}
+
 func folderOf(name string) string {
 	rest, ok := strings.CutPrefix(name, "ui/src/")
 	if !ok {

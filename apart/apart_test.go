@@ -58,10 +58,13 @@ func TestHostilePictures(t *testing.T) {
 		data   string
 		within time.Duration
 	}{
-		"dashes without number": {`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path d="M0 0L1e9 1e9" stroke="#000" stroke-dasharray=".016" stroke-dashoffset="1e12"/></svg>`, 4 * time.Second},
+		"dashes without number": {`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">` +
+			`<path d="M0 0L1e9 1e9" stroke="#000" stroke-dasharray=".016" stroke-dashoffset="1e12"/></svg>`,
+			4 * time.Second},
 		"a JPEG of 1,500 scans": {string(scans), 2 * time.Second},
 		"paths without end": {`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"><g>` +
-			strings.Repeat(`<path fill="#000" stroke="#000" stroke-width="1e6" d="M0 0`+strings.Repeat("A9e8 1 0 1 1 9e8 9", 60)+`"/>`, 400) + `</g></svg>`, apart.Within + 3*time.Second},
+			strings.Repeat(`<path fill="#000" stroke="#000" stroke-width="1e6" d="M0 0`+
+				strings.Repeat("A9e8 1 0 1 1 9e8 9", 60)+`"/>`, 400) + `</g></svg>`, apart.Within + 3*time.Second},
 	} {
 		before := processor(t)
 		_, err := reader().Read(t.Context(), strings.NewReader(c.data))

@@ -18,13 +18,24 @@ func fill(t *testing.T, url, session string) {
 	db := storetest.DB(t, url)
 	for _, q := range []string{
 		`INSERT INTO sessions (id, teacher_id, board_id, code, state, rev, ended_at, title)
-		 SELECT gen_random_uuid(), teacher_id, board_id, 'OLD', state, 0, now(), title FROM sessions, generate_series(1, 1000) WHERE id = '` + session + `'`,
-		`INSERT INTO boards (id, teacher_id, session_id, outline) SELECT s.id, s.teacher_id, s.id, b.outline FROM sessions s JOIN boards b ON b.session_id = '` + session + `' WHERE s.code = 'OLD'`,
-		`INSERT INTO frames (board_id, id, content) SELECT s.id, f.id, f.content FROM sessions s JOIN frames f ON f.board_id = '` + session + `' WHERE s.code = 'OLD'`,
-		`INSERT INTO participants (id, session_id, name) SELECT gen_random_uuid(), s.id, 'Student ' || n FROM sessions s, generate_series(1, 28) n WHERE code = 'OLD'`,
-		`INSERT INTO sheets (id, session_id, frame_id, owner, seq) SELECT gen_random_uuid(), p.session_id, 'one', p.id::text, 5 FROM participants p JOIN sessions s ON s.id = p.session_id WHERE s.code = 'OLD'`,
-		`INSERT INTO log (sheet_id, seq, op_id, author, at, change) SELECT h.id, n, gen_random_uuid(), owner, 0, '{}' FROM sheets h, generate_series(1, 5) n WHERE h.seq = 5`,
-		`INSERT INTO marks (sheet_id, id, mark, seq) SELECT h.id, n::text, '{}', n FROM sheets h, generate_series(1, 5) n WHERE h.seq = 5`,
+		 SELECT gen_random_uuid(), teacher_id, board_id, 'OLD', state, 0, now(), title
+		 FROM sessions, generate_series(1, 1000) WHERE id = '` + session + `'`,
+		`INSERT INTO boards (id, teacher_id, session_id, outline)
+		 SELECT s.id, s.teacher_id, s.id, b.outline
+		 FROM sessions s JOIN boards b ON b.session_id = '` + session + `' WHERE s.code = 'OLD'`,
+		`INSERT INTO frames (board_id, id, content)
+		 SELECT s.id, f.id, f.content
+		 FROM sessions s JOIN frames f ON f.board_id = '` + session + `' WHERE s.code = 'OLD'`,
+		`INSERT INTO participants (id, session_id, name)
+		 SELECT gen_random_uuid(), s.id, 'Student ' || n
+		 FROM sessions s, generate_series(1, 28) n WHERE code = 'OLD'`,
+		`INSERT INTO sheets (id, session_id, frame_id, owner, seq)
+		 SELECT gen_random_uuid(), p.session_id, 'one', p.id::text, 5
+		 FROM participants p JOIN sessions s ON s.id = p.session_id WHERE s.code = 'OLD'`,
+		`INSERT INTO log (sheet_id, seq, op_id, author, at, change)
+		 SELECT h.id, n, gen_random_uuid(), owner, 0, '{}' FROM sheets h, generate_series(1, 5) n WHERE h.seq = 5`,
+		`INSERT INTO marks (sheet_id, id, mark, seq)
+		 SELECT h.id, n::text, '{}', n FROM sheets h, generate_series(1, 5) n WHERE h.seq = 5`,
 		`INSERT INTO activity (sheet_id, author, marks, at) SELECT id, owner, 5, 1 FROM sheets WHERE seq = 5`,
 		`ANALYZE`,
 	} {

@@ -16,6 +16,7 @@ import (
 	_ "github.com/jackc/pgx/v5/stdlib" // the driver "pgx"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
 )
 
 //go:embed migrations/*.sql
@@ -68,8 +69,8 @@ func (s *Store) Close() error { return errors.Join(s.db.Close(), s.lesson.Close(
 // Ping says whether the database answers.
 func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }
 
-// migrating is the number of the lock under which tables are brought up to date.
-const migrating = 20_261
+// turnWithin is how long a process waits at most for another one that brings the tables up to date.
+const turnWithin = 5 * time.Minute
 
 // Migrate brings the tables to the version that this program needs.
 func (s *Store) Migrate(ctx context.Context) error {
@@ -78,15 +79,18 @@ func (s *Store) Migrate(ctx context.Context) error {
 		return fmt.Errorf("migrate: %w", err)
 	}
 	// Several processes may do so at once: one works, the others wait, each with a connection whose end ends its turn.
+	// The lock is goose's own, which earlier versions of this program take.
 	turn, err := s.db.Connx(ctx)
 	if err != nil {
 		return fmt.Errorf("migrate: %w", err)
 	}
 	defer turn.Close()
-	if _, err := turn.ExecContext(ctx, `SELECT pg_advisory_lock($1)`, migrating); err != nil {
-		return fmt.Errorf("migrate: %w", err)
+	waiting, enough := context.WithTimeout(ctx, turnWithin)
+	defer enough()
+	if _, err := turn.ExecContext(waiting, `SELECT pg_advisory_lock($1)`, lock.DefaultLockID); err != nil {
+		return fmt.Errorf("migrate: wait for another process that does so: %w", err)
 	}
-	defer turn.ExecContext(context.WithoutCancel(ctx), `SELECT pg_advisory_unlock($1)`, migrating)
+	defer turn.ExecContext(context.WithoutCancel(ctx), `SELECT pg_advisory_unlock($1)`, lock.DefaultLockID)
 	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, folder)
 	if err != nil {
 		return fmt.Errorf("migrate: %w", err)

@@ -57,23 +57,28 @@ func quick(ctx context.Context) error {
 	return withCluster(ctx, func(address string) error { return run(ctx, parts, storetest.Shared+"="+address) })
 }
 
-// changed gives the files that differ from the last commit and are there, or, where none does, those of that commit.
+// changed gives the files that differ from the last commit, new ones too, and are there; or, where none does, those of
+// that commit.
 func changed(ctx context.Context) ([]string, error) {
-	for _, ask := range []string{"git ls-files --modified --others --exclude-standard", "git diff --name-only HEAD",
-		"git diff --name-only HEAD~1"} {
-		out, err := exec.CommandContext(ctx, "git", words(ask)[1:]...).Output()
+	ask := func(command string) ([]string, error) {
+		out, err := exec.CommandContext(ctx, "git", words(command)...).Output()
 		if err != nil {
-			return nil, fmt.Errorf("%s: %w", ask, err)
+			return nil, fmt.Errorf("git %s: %w", command, err)
 		}
-		files := slices.DeleteFunc(strings.Fields(string(out)), func(f string) bool {
+		return slices.DeleteFunc(strings.Fields(string(out)), func(f string) bool {
 			_, err := os.Stat(f)
 			return err != nil
-		})
-		if len(files) > 0 {
-			return files, nil
-		}
+		}), nil
 	}
-	return nil, nil
+	old, err := ask("diff --name-only HEAD")
+	if err != nil {
+		return nil, err
+	}
+	added, err := ask("ls-files --others --exclude-standard")
+	if err != nil || len(old)+len(added) > 0 {
+		return append(old, added...), err
+	}
+	return ask("diff --name-only HEAD~1")
 }
 
 // packageOf gives the folder of the Go package that a file is part of, also where it is read by its tests or put into

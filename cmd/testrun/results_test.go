@@ -21,7 +21,8 @@ func TestReports(t *testing.T) {
 {"Action":"fail","Package":"alpenglow/web","Elapsed":0}
 `
 	const browserReport = `{"suites":[{"title":"walk.spec.ts","suites":[{"title":"inner","specs":[
-		{"title":"in step","tests":[{"status":"unexpected","results":[{"duration":1500,"errors":[{"message":"not in step"}]}]}]}]}],
+		{"title":"in step","tests":[
+		{"status":"unexpected","results":[{"duration":1500,"errors":[{"message":"not in step"}]}]}]}]}],
 		"specs":[{"title":"by hand","tests":[{"status":"expected","results":[{"duration":250,"errors":[]}]}]},
 		{"title":"later","tests":[{"status":"skipped","results":[{"duration":0}]}]}]}],
 		"errors":[{"message":"no cluster"}]}`

@@ -17,11 +17,13 @@ export function RefusalNotice() {
     return () => clearTimeout(timer)
   }, [refused])
   const shows = refused !== null && refused.count > hidden
+  // Where a window is open it stands below it, beside what was pressed there; else above the ledge.
+  const told = lost.length > 0 ? 'top-20' : 'bottom-28 [body:has([role=dialog])_&]:bottom-2'
   const place = 'pointer-events-none fixed inset-x-0 flex flex-col items-center px-4'
   return (
     <>
       {/* Above windows: what is refused there is told there, to screen readers too (aria-live stays beside a window). */}
-      <div role="status" aria-live="polite" className={`${place} bottom-28 z-60`}>
+      <div role="status" aria-live="polite" className={`${place} z-60 ${told}`}>
         {shows && (
           <p className="rounded-xl border-2 border-amber bg-amber-soft px-4 py-2 font-semibold text-night shadow-lg">
             {refused.code === 'offline' ? t('notice.offline') : t(`refusal.${refused.code}`)}
@@ -29,7 +31,7 @@ export function RefusalNotice() {
         )}
       </div>
       {lost.length > 0 && (
-        <div className={`${place} bottom-44 z-30`}>
+        <div className={`${place} bottom-28 z-30`}>
           <Suspense fallback={null}>
             <Lost texts={lost} />
           </Suspense>

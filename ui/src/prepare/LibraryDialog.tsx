@@ -46,14 +46,14 @@ export function LibraryDialog({ onClose, onPick }: Props) {
   const grid = 'grid grid-cols-3 gap-3 sm:grid-cols-5'
   return (
     <Dialog open wide onOpenChange={onClose} title={t('library.title')} text={t('library.text')}>
-      <div className="mb-4 flex gap-2">
+      <div className="mb-4 flex flex-wrap gap-2">
         <input
           type="search"
           aria-label={t('library.search')}
           placeholder={t('library.search')}
           value={words}
           onChange={(e) => setWords(e.target.value)}
-          className="grow rounded-lg border border-edge px-3 py-2"
+          className="min-w-0 grow basis-44 rounded-lg border border-edge px-3 py-2"
         />
         <FileButton
           icon={Upload}
