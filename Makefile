@@ -33,12 +33,13 @@ bin/testrun: ui/node_modules e2e/node_modules
 	scripts/tools.sh postgresql chromium-headless-shell poppler-utils fonts-droid-fallback fonts-noto-color-emoji
 	GOGC=800 go build -o bin/testrun ./cmd/testrun
 
-lint: ui/node_modules
+lint: ui/node_modules e2e/node_modules
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || (gofmt -l $$(git ls-files '*.go'); echo "run gofmt -w"; exit 1)
 	go vet ./...
 	go tool staticcheck ./...
 	cd ui && sha256sum --check --quiet ../core/letters/fonts/SHA256SUMS # else run scripts/fonts.sh
-	cd ui && npm run lint
+	ui/node_modules/.bin/oxlint ui/src e2e
+	ui/node_modules/.bin/oxfmt --check ui/src e2e
 
 faults: build ## classes at work while the server is killed, the database stopped, connections cut
 	bin/alpenglow faults

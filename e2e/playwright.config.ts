@@ -23,6 +23,8 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // Pages live for a minute or less: optimising their scripts takes longer than it saves.
+        '--js-flags=--max-opt=1',
         '--use-fake-device-for-media-stream',
         '--use-fake-ui-for-media-stream',
       ],

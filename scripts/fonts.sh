@@ -59,4 +59,4 @@ for part in 0 1 2 3 4 5 6 7 8 9 10; do
 done
 go run ./scripts/fonts /usr/share/fonts/truetype/droid/DroidSansFallbackFull.ttf $to/own/99-droid-sans-fallback.ttf
 cp "$work/sums" $to/SHA256SUMS
-(cd ui && npx prettier --log-level warn --write src/fonts.css)
+ui/node_modules/.bin/oxfmt ui/src/fonts.css

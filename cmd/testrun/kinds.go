@@ -16,7 +16,9 @@ func calm(name, dir, args string, more ...string) *part {
 }
 
 // compiling is a part that compiles or reads much Go. With more room for garbage that takes a third less time.
-func compiling(name, args string) *part { return calm(name, ".", args).with("GOGC=800") }
+func compiling(name, args string, more ...string) *part {
+	return calm(name, ".", args, more...).with("GOGC=800")
+}
 
 // goTest tests packages. What vet has to say is said by another part.
 func goTest(name, args string, packages ...string) *part {
@@ -24,11 +26,10 @@ func goTest(name, args string, packages ...string) *part {
 		args: append(words("go test -json -count 1 -vet=off -timeout 20m "+args), packages...)}
 }
 
-// unit tests TypeScript without a browser.
+// unit tests TypeScript without a browser. It does not give way: its processes give each other up after a minute.
 func unit(args string, files ...string) *part {
-	p := calm("unit tests", "ui", "npx vitest "+args+" --reporter=json", files...)
-	p.read = unitTests
-	return p
+	return &part{name: "unit tests", dir: "ui", read: unitTests,
+		args: append(words("npx vitest "+args+" --reporter=json"), files...)}
 }
 
 // browser tests screens.
@@ -56,6 +57,10 @@ func (p *part) with(env ...string) *part {
 	p.env = append(p.env, env...)
 	return p
 }
+
+// linted looks for what TypeScript should not do, and laidOut whether it is as oxfmt writes it. Each takes a second.
+func linted() *part  { return calm("oxlint", ".", "ui/node_modules/.bin/oxlint ui/src e2e") }
+func laidOut() *part { return calm("oxfmt", ".", "ui/node_modules/.bin/oxfmt --check ui/src e2e") }
 
 // formatted looks whether Go files are as gofmt writes them.
 func formatted(files []string) *part {

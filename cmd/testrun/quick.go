@@ -31,9 +31,12 @@ func quick(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	inUI := func(file string) bool { return strings.HasPrefix(file, "ui/src/") && scripted(file) }
-	screens := below("ui", slices.DeleteFunc(slices.Clone(files), func(f string) bool { return !inUI(f) }))
-	written := slices.DeleteFunc(slices.Clone(files), func(f string) bool { return !inUI(f) && !browsers(f) })
+	var screens []string
+	for _, file := range files {
+		if rest, ok := strings.CutPrefix(file, "ui/"); ok && scripted(file) {
+			screens = append(screens, rest)
+		}
+	}
 
 	parts := []*part{
 		{name: "interface", args: words("make --silent ui/dist/index.html")}, // where something of it changed
@@ -46,13 +49,12 @@ func quick(ctx context.Context) error {
 			compiling("staticcheck", "go tool staticcheck "+dirs).following("go vet"),
 			goTest("go", "-short", importing...))
 	}
-	if len(written) > 0 {
-		parts = append(parts, calm("prettier", "ui", "npx prettier --check", below("ui", written)...),
+	if slices.ContainsFunc(files, scripted) {
+		parts = append(parts, linted(), laidOut(),
 			calm("types of tests", "e2e", "npx tsc --noEmit").following("interface"))
 	}
 	if len(screens) > 0 {
-		parts = append(parts, calm("eslint", "ui", "npx eslint", screens...),
-			unit("related --run --passWithNoTests", screens...).following("interface"))
+		parts = append(parts, unit("related --run --passWithNoTests", screens...).following("interface"))
 	}
 	return withCluster(ctx, func(address string) error { return run(ctx, parts, storetest.Shared+"="+address) })
 }
@@ -140,21 +142,6 @@ func scripted(file string) bool {
 	return strings.HasSuffix(file, ".ts") || strings.HasSuffix(file, ".tsx")
 }
 
-func browsers(file string) bool { return strings.HasPrefix(file, "e2e/") && scripted(file) }
-
 func only(files []string, ending string) []string {
 	return slices.DeleteFunc(slices.Clone(files), func(f string) bool { return !strings.HasSuffix(f, ending) })
-}
-
-// below writes paths of the repository as seen from one of its folders.
-func below(dir string, files []string) []string {
-	var seen []string
-	for _, f := range files {
-		if rest, ok := strings.CutPrefix(f, dir+"/"); ok {
-			seen = append(seen, rest)
-		} else {
-			seen = append(seen, "../"+f)
-		}
-	}
-	return seen
 }

@@ -8,7 +8,7 @@ import {
   type Page,
   type Locator,
 } from '@playwright/test'
-import type { Boards, SignIn, Started, StartSession } from '../../ui/src/wire/types.gen'
+import type { Boards, Join, Seat, SignIn, Started, StartSession } from '../../ui/src/wire/types.gen'
 
 export const desk = { width: 1280, height: 800 }
 export const phone = { width: 390, height: 844 }
@@ -113,7 +113,14 @@ export async function startSession(page: Page, names: 'typed' | 'listed' = 'type
   return (await pill.innerText()).trim()
 }
 
+/** Joins a lesson. How somebody does so by hand is tested where that is the matter. */
 export async function join(page: Page, code: string, name: string) {
+  const { session } = await ask<Seat>(page, 'POST', '/join', { code, name } satisfies Join)
+  await page.goto(`/lesson/${session}`)
+  await saved(page)
+}
+
+export async function joinByHand(page: Page, code: string, name: string) {
   await page.goto('/')
   await page.getByLabel('Code of the lesson').fill(code)
   await page.getByRole('button', { name: 'Go on', exact: true }).click()

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson } from '../support/frame'
-import { accessible, addNote, device, join, phone, saved, signIn } from '../support/people'
+import { accessible, device, join, phone, saved, signIn } from '../support/people'
 import { demo } from '../support/demo'
 
 const server = demo()

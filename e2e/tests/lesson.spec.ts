@@ -6,7 +6,7 @@ import {
   desk,
   device,
   draw,
-  join,
+  joinByHand,
   phone,
   saved,
   signInByHand,
@@ -54,7 +54,7 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await noor.getByLabel('Code of the lesson').fill('K7M')
   await noor.getByRole('button', { name: 'Go on', exact: true }).click()
   await expect(noor.getByRole('alert').filter({ hasText: 'six letters and digits' })).toBeVisible()
-  await join(noor, ` ${code.toLowerCase().replace(' ', '-')} `, 'Noor')
+  await joinByHand(noor, ` ${code.toLowerCase().replace(' ', '-')} `, 'Noor')
   const kenji = await device(browser, server.url, desk, kept)
   await kenji.goto(`/join/${code.replace(' ', '')}`)
   await expect(kenji.getByText('Lesson: Moon and tides, 8 Juniper')).toBeVisible()
@@ -66,7 +66,7 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await kenji.getByRole('button', { name: 'Join', exact: true }).click()
   await saved(kenji)
   const twin = await device(browser, server.url, desk, kept)
-  await join(twin, code, 'noor')
+  await joinByHand(twin, code, 'noor')
   await expect(twin.getByText('Noor 2', { exact: true })).toBeVisible()
   await expect(teacher.getByText('3 of 26 here')).toBeVisible()
 
@@ -141,7 +141,7 @@ test('a whole lesson, with a network that breaks and a server that restarts', as
   await expect(note(noor, 'Your drawn line')).toHaveCount(1)
   await saved(noor)
   const late = await device(browser, server.url, desk, kept)
-  await join(late, code, 'Vera')
+  await joinByHand(late, code, 'Vera')
   await expect(late.getByRole('heading', { name: 'Where is the Moon?' })).toHaveCount(1)
   await expect(late.getByRole('button', { name: "Noor's drawn line" })).toHaveCount(0)
   await accessible(late)
@@ -341,7 +341,7 @@ test('a pen draws, and the palm beside it does not', async ({ browser }) => {
   const teacher = await device(browser, server.url)
   const code = await startLesson(teacher)
   const hana = await device(browser, server.url, phone)
-  await join(hana, code, 'Hana')
+  await joinByHand(hana, code, 'Hana')
   await lead(teacher, 2)
   await hana.getByRole('heading', { name: 'Where is the Moon?' }).waitFor()
   await hana.getByRole('button', { name: 'Draw', exact: true }).click()
@@ -383,7 +383,7 @@ test('a network that lets no WebSocket through', async ({ browser }) => {
   const code = await startLesson(teacher)
   const yusuf = await device(browser, server.url)
   await yusuf.addInitScript(() => Reflect.deleteProperty(globalThis, 'WebSocket'))
-  await join(yusuf, code, 'Yusuf')
+  await joinByHand(yusuf, code, 'Yusuf')
   expect(await yusuf.evaluate(() => 'WebSocket' in globalThis)).toBe(false)
   await addNote(yusuf, 'through the proxy')
   await saved(yusuf)
@@ -410,7 +410,7 @@ test('a student begins with at most 180 KB of script; the rest is there before t
     bytes += encodedDataLength
     last = Date.now()
   })
-  await join(page, code, 'Uma')
+  await joinByHand(page, code, 'Uma')
   await expect.poll(() => over.size).toBe(scripts.size)
   console.log(`script for a student: ${(bytes / 1024).toFixed(1)} KB compressed in ${scripts.size} files`)
   expect(bytes).toBeGreaterThan(20_000)

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { lesson, part } from '../support/frame'
-import { accessible, device, join, phone } from '../support/people'
+import { accessible, device, joinByHand, phone } from '../support/people'
 import { demo } from '../support/demo'
 
 const server = demo()
@@ -31,7 +31,7 @@ const frameOf = async (page: Page) => {
 test('on a phone a frame for drawing fills it, upright and turned; one finger draws, two move', async ({ browser }) => {
   const { teacher, code } = await lesson(browser, server.url)
   const ida = await device(browser, server.url, phone)
-  await join(ida, code, 'Ida')
+  await joinByHand(ida, code, 'Ida')
   await part(teacher, /Lead everybody to frame 2/).click()
   await expect(ida.getByRole('heading', { name: 'Where is the Moon?' })).toBeVisible()
   for (const [width, height] of [
@@ -87,7 +87,7 @@ test('on a phone a frame for drawing fills it, upright and turned; one finger dr
 test('the picture of a frame in columns fills the phone and begins where there is something', async ({ browser }) => {
   const { teacher, code } = await lesson(browser, server.url)
   const jon = await device(browser, server.url, phone)
-  await join(jon, code, 'Jon')
+  await joinByHand(jon, code, 'Jon')
   await teacher.getByRole('button', { name: 'Change who shares this frame and what students do' }).click()
   await teacher.getByText('In columns').click()
   await jon.getByRole('textbox', { name: 'Write a note' }).fill('the first')

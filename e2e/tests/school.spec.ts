@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
-import { accessible, addNote, desk, device, join, phone, saved, signIn, startSession } from '../support/people'
+import { accessible, addNote, desk, device, joinByHand, phone, saved, signIn, startSession } from '../support/people'
 import { DemoServer } from '../support/server'
 import { timeCode } from '../support/totp'
 
@@ -113,7 +113,7 @@ test('a name card on another device, a typed name tied, and the groups of the cl
 
   // Noor writes on the laptop, and goes on as herself on a phone, with the card.
   const laptop = await device(browser, server.url)
-  await join(laptop, lesson, 'noor')
+  await joinByHand(laptop, lesson, 'noor')
   await addNote(laptop, 'from the laptop')
   await saved(laptop)
   const mobile = await device(browser, server.url, phone)
@@ -129,7 +129,7 @@ test('a name card on another device, a typed name tied, and the groups of the cl
 
   // Kenji mistypes his name: one tap says who he is.
   const kenji = await device(browser, server.url, phone)
-  await join(kenji, lesson, 'Kenij')
+  await joinByHand(kenji, lesson, 'Kenij')
   const row = ines.locator('[data-part=people]').getByRole('listitem').filter({ hasText: 'Kenij' })
   await expect(row.getByLabel('not listed')).toBeVisible()
   await row.getByRole('button', { name: 'More about Kenij' }).click()
@@ -146,7 +146,7 @@ test('a name card on another device, a typed name tied, and the groups of the cl
 
   // Liva is nobody's name; she is told apart later, on the record.
   const liv = await device(browser, server.url, phone)
-  await join(liv, lesson, 'Liva')
+  await joinByHand(liv, lesson, 'Liva')
   const record = await ines.context().newPage()
   await record.goto(ines.url().replace('/run/', '/records/'))
   await record.getByRole('button', { name: 'Who is Liva?' }).click()
@@ -239,7 +239,7 @@ test('somebody begins without an account, and takes it into one', async ({ brows
   await guest.getByRole('button', { name: 'Start now' }).click()
   const code = (await guest.getByRole('button', { name: /^Join code/ }).innerText()).trim()
   const noor = await device(browser, server.url, phone)
-  await join(noor, code, 'Noor')
+  await joinByHand(noor, code, 'Noor')
   await guest.goto('/boards')
   await guest.getByRole('link', { name: 'Keep it in an account' }).click()
   await guest.getByLabel('E-mail').fill('emil.sorensen@tern-harbour.example')
@@ -277,7 +277,7 @@ test('a teacher works in German, with a class in English; the school sets its le
   await ines.getByRole('button', { name: 'Jetzt beginnen' }).click()
   const code = (await ines.getByRole('button', { name: /^Code/ }).innerText()).trim()
   const noor = await device(browser, server.url, phone)
-  await join(noor, code, 'Noor')
+  await joinByHand(noor, code, 'Noor')
   await expect(noor.getByRole('button', { name: 'I need help' })).toBeVisible()
   const front = await ines.context().newPage()
   await front.setViewportSize(desk)

@@ -109,7 +109,7 @@ export function StartSession() {
           <Radios name="seen" values={['named', 'nameless']} value={seen} onPick={setSeen} />
           <div className="mt-auto flex items-center gap-3">
             {/* The one thing to do here has the focus. */}
-            {/* eslint-disable-next-line jsx-a11y-x/no-autofocus */}
+            {/* oxlint-disable-next-line jsx-a11y/no-autofocus */}
             <Button look="main" size="large" type="submit" autoFocus disabled={busy || !card}>
               <Play size={19} aria-hidden="true" />
               {t('start.go')}

@@ -30,7 +30,7 @@ export function OverTheYear({ of }: { of: string }) {
           {t('year.objectives')}
         </h2>
         <p className="mb-2 text-slate">{t('year.objectivesText', { count: data.lessons })}</p>
-        {/* eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex -- a wide table is scrolled by keys */}
+        {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a wide table is scrolled by keys */}
         <div className={table} tabIndex={0} role="group" aria-labelledby="objectives">
           <table className="w-full text-start">
             <thead className="sticky top-0 z-10 bg-paper">

@@ -27,7 +27,7 @@ type Drawn = Element & { kind: 'stroke' | 'connector' }
 const isDrawn = (m: Element): m is Drawn => m.kind === 'stroke' || m.kind === 'connector'
 
 /** One part of the page: a mark of its own, or lines that share one SVG. */
-type Part = { mark: Element } | { run: Drawn[]; above: Box[] }
+type Part = { mark: Element } | { nth: number; run: Drawn[]; above: Box[] }
 
 /**
  * Marks from the lowest to the highest. Lines share one SVG with those before
@@ -35,7 +35,8 @@ type Part = { mark: Element } | { run: Drawn[]; above: Box[] }
  */
 function partsOf(marks: readonly Element[]): Part[] {
   const parts: Part[] = []
-  let last: { run: Drawn[]; above: Box[] } | null = null
+  let last: { nth: number; run: Drawn[]; above: Box[] } | null = null
+  let runs = 0
   for (const mark of marks) {
     if (!isDrawn(mark)) {
       parts.push({ mark })
@@ -47,7 +48,7 @@ function partsOf(marks: readonly Element[]): Part[] {
     const free: boolean =
       last !== null && (last.above.length === 0 || (box !== null && !last.above.some((b) => overlaps(b, box))))
     if (!free) {
-      last = { run: [], above: [] }
+      last = { nth: runs++, run: [], above: [] }
       parts.push(last)
     }
     last!.run.push(mark)
@@ -58,7 +59,6 @@ function partsOf(marks: readonly Element[]): Part[] {
 /** All marks of a frame. */
 export function Marks({ marks, all, poll, cover, fixed = false }: Props) {
   const parts = useMemo(() => partsOf(marks), [marks])
-  let runs = 0
   return (
     <>
       {parts.map((part) =>
@@ -66,7 +66,7 @@ export function Marks({ marks, all, poll, cover, fixed = false }: Props) {
           <One key={part.mark.id} mark={part.mark} poll={poll} cover={cover} fixed={fixed} />
         ) : (
           // A run stays the same part when its first line goes.
-          <Run key={`run ${runs++}`} run={part.run} all={all} fixed={fixed} />
+          <Run key={`run ${part.nth}`} run={part.run} all={all} fixed={fixed} />
         ),
       )}
     </>

@@ -177,7 +177,7 @@ export function Workplace({
     if (first) hand.set({ from: first })
     return hand.state.subscribe((now, before) => now.from !== before.from && told(now.from))
     // Only at first: afterwards the hand knows better.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [hand])
   const nameOf = useCallback(
     (author: string | undefined) =>

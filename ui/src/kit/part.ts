@@ -5,7 +5,7 @@ const RETRY_MS = 2000
 const SETTLED_MS = 4000
 
 // A component of any properties, as React's own lazy has it.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
+// oxlint-disable-next-line typescript/no-explicit-any
 type Any = ComponentType<any>
 
 const waiting: Array<() => Promise<unknown>> = []

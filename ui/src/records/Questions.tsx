@@ -25,7 +25,7 @@ export function Questions({ session }: { session: string }) {
         </h2>
         <p className="text-slate">{t('analysis.text')}</p>
       </header>
-      {/* eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex -- a wide table is scrolled by keys */}
+      {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a wide table is scrolled by keys */}
       <div className="overflow-x-auto" tabIndex={0} role="group" aria-labelledby="analysis">
         <table className="w-full border-separate border-spacing-y-1.5 text-start">
           <thead className="text-sm text-slate">
@@ -157,7 +157,7 @@ function ByStudent({ data }: { data: QuestionsKept }) {
   return (
     <details>
       <summary className="cursor-pointer font-semibold">{t('analysis.students')}</summary>
-      {/* eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex -- a wide table is scrolled by keys */}
+      {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a wide table is scrolled by keys */}
       <div className="mt-2 overflow-x-auto" tabIndex={0} role="group" aria-label={t('analysis.students')}>
         <table className="border-separate border-spacing-1">
           <thead>

@@ -315,7 +315,7 @@ const bodyOf = (mark: Element): object =>
   : mark.kind === 'table' ? mark.table
   : mark.kind === 'cover' ? mark.cover
   : mark.kind === 'poll' ? { poll: mark.poll }
-  : {} // prettier-ignore
+  : {} // oxfmt-ignore
 
 /** The mark with properties changed, as the server will have it. */
 export function withProperties(old: Element, set: SetProperties): Element {
@@ -364,7 +364,7 @@ const boxOfEnds = (a: { x: number; y: number }, b: { x: number; y: number }) => 
 /** What properties are when a mark does not have them written down. */
 const unsaid: Record<string, unknown> = {
   turn: 0, group: '', size: 0, bold: false, align: '', list: '', fill: '', dash: false, heads: '', alt: '', text: '', nib: '', layer: '', tray: false,
-} // prettier-ignore
+} // oxfmt-ignore
 
 /** The values that a mark has now of those properties that `like` names. */
 function properties(mark: Element, like: SetProperties): SetProperties {

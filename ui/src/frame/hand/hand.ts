@@ -151,7 +151,7 @@ export class Hand {
     const ids = group ? this.ground.marks.filter((m) => m.group === group).map((m) => m.id) : [id]
     const next = new Set(selected)
     for (const one of ids) if (selected.has(id)) next.delete(one)
-      else next.add(one) // prettier-ignore
+      else next.add(one) // oxfmt-ignore
     this.set({ selected: next })
   }
 

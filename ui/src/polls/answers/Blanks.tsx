@@ -16,7 +16,7 @@ export function Blanks({ asked, given, open, revealed, onGive, keeps }: AnswerPr
   const put = () => onGive?.({ kind: 'blanks', blanks: { in: filled } })
   useUnsaid(open, keeps && onGive && !same && filled.length > 0 ? put : null)
   const look = 'mx-[0.2em] inline-block min-h-[2em] rounded-[0.3em] border-2 border-edge bg-paper px-[0.4em]'
-  let n = 0
+  const blanks = asked.blanks.parts.flatMap(({ blank }) => blank?.id ?? [])
   return (
     <form
       className="flex flex-col gap-[0.8em]"
@@ -28,9 +28,8 @@ export function Blanks({ asked, given, open, revealed, onGive, keeps }: AnswerPr
       <p dir="auto" className="leading-[2.2] whitespace-pre-wrap">
         {asked.blanks.parts.map(({ text, blank }, i) => {
           if (!blank) return <span key={i}>{text}</span>
-          n++
           const props = {
-            'aria-label': t('poll.blank', { n }),
+            'aria-label': t('poll.blank', { n: blanks.indexOf(blank.id) + 1 }),
             value: texts[blank.id] ?? '',
             disabled: !open,
             className: look,

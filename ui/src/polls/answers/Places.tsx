@@ -31,7 +31,7 @@ export function Places({ asked, given, open, revealed, onGive }: AnswerProps<'pl
   return (
     <div className="flex flex-col gap-[0.6em]" dir="ltr">
       <div className="relative w-fit max-w-full">
-        {/* eslint-disable-next-line jsx-a11y-x/click-events-have-key-events, jsx-a11y-x/no-noninteractive-element-interactions -- the button below does it for keys */}
+        {/* oxlint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/no-noninteractive-element-interactions -- the button below does it for keys */}
         <img
           src={pictureURL(picture)}
           alt=""

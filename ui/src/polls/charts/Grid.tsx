@@ -37,7 +37,7 @@ export function Grid({ chart, answered }: { chart: GridChart; answered: number }
       </ol>
     )
   return (
-    // eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex -- a table that is wider than the screen is scrolled by keys
+    // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a table that is wider than the screen is scrolled by keys
     <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={t('poll.whoToWhat')}>
       <table className="border-separate border-spacing-[0.2em]">
         <thead>

@@ -5,7 +5,7 @@ import { pictureURL } from '../../frame/pictures/pictures'
 export function Listen({ sound }: { sound: string }) {
   const { t } = useTranslation()
   return (
-    // eslint-disable-next-line jsx-a11y-x/media-has-caption -- what is said in it the question says in words, or asks for
+    // oxlint-disable-next-line jsx-a11y/media-has-caption -- what is said in it the question says in words, or asks for
     <audio
       controls
       preload="metadata"

@@ -62,6 +62,7 @@ export const People = memo(function People({ staff, onLook: look }: Props) {
     <>
       <p className="-mt-1 text-[13px] text-slate">{t('run.peopleNote')}</p>
       {rows.length === 0 && <p className="rounded-lg bg-mist p-3 text-slate">{t('run.noOneYet')}</p>}
+      {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- rows stay still here */}
       <ul
         className="-mx-1 flex min-h-0 grow flex-col gap-0.5 overflow-auto"
         onPointerEnter={takeInHand}

@@ -23,7 +23,7 @@ export function useAsked<Reply>(ask: (() => Promise<Reply>) | null, key: string)
       gone = true
     }
     // What is asked is told apart by its key.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [key, round])
   return { ...asked, again }
 }
