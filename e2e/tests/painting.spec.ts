@@ -6,6 +6,11 @@ import { deflateSync } from 'node:zlib'
 import type { Element, Making, Paper } from '../../ui/src/wire/types.gen'
 import { device, signIn } from '../support/people'
 import { DemoServer } from '../support/server'
+import config from '../playwright.config'
+
+// Points are compared by a script for a long time: here it is worth while to optimise it.
+const { args = [], ...launch } = config.use?.launchOptions ?? {}
+test.use({ launchOptions: { ...launch, args: args.filter((a) => !a.startsWith('--js-flags')) } })
 
 type Case = { name: string; paper: Paper; prompt: string; marks: Element[] }
 
