@@ -235,7 +235,7 @@ func TestAttack(t *testing.T) {
 	if accepted < attackSteps()/40 {
 		t.Errorf("only %d operations were allowed: the attack attacks nothing", accepted)
 	}
-	if remarks == 0 {
+	if remarks == 0 && !testing.Short() {
 		t.Error("nothing was said on the walk")
 	}
 	if reworked < rounds/200 {

@@ -14,8 +14,8 @@ import (
 	"alpenglow/store/storetest"
 )
 
-// quick looks at what changed since the last commit, or, where nothing did, in it: its form, the tests of what it is
-// part of and of what imports that, without those that take long; and one lesson in the browser.
+// quick looks at what changed since the last commit, or, where nothing did, in it: its form, all tests of what it is
+// part of, those of what imports that which do not take long; and one lesson in the browser.
 func quick(ctx context.Context) error {
 	files, err := changed(ctx)
 	if err != nil {
@@ -27,7 +27,7 @@ func quick(ctx context.Context) error {
 			touched[dir] = true
 		}
 	}
-	importing, err := importers(ctx, touched)
+	own, importing, err := affected(ctx, touched)
 	if err != nil {
 		return err
 	}
@@ -47,7 +47,10 @@ func quick(ctx context.Context) error {
 		dirs := strings.Join(slices.Sorted(maps.Keys(touched)), " ")
 		parts = append(parts, formatted(only(files, ".go")), compiling("go vet", "go vet "+dirs),
 			compiling("staticcheck", "go tool staticcheck "+dirs).following("go vet"),
-			goTest("go", "-short", importing...))
+			goTest("touched", "", own...))
+		if len(importing) > 0 {
+			parts = append(parts, goTest("importing", "-short", importing...).following("touched"))
+		}
 	}
 	if slices.ContainsFunc(files, scripted) {
 		parts = append(parts, linted(), laidOut(),
@@ -100,23 +103,23 @@ func packageOf(file string) string {
 	return ""
 }
 
-// importers gives the packages in these folders, and all whose code or tests come to import them.
-func importers(ctx context.Context, dirs map[string]bool) ([]string, error) {
+// affected gives the packages in these folders, and all others whose code or tests come to import them.
+func affected(ctx context.Context, dirs map[string]bool) (own, importing []string, err error) {
 	const form = `{{.ImportPath}};{{.Dir}};{{join .Deps " "}};{{join .TestImports " "}} {{join .XTestImports " "}}`
 	lines, err := list(ctx, "-f", form, "./...")
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	here, err := os.Getwd()
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	touched, deps := map[string]bool{}, map[string][]string{}
 	for _, line := range lines {
 		f := strings.Split(line, ";")
 		dir, err := filepath.Rel(here, f[1])
 		if err != nil {
-			return nil, err
+			return nil, nil, err
 		}
 		if dirs["./"+dir] || dir == "." && dirs["."] {
 			touched[f[0]] = true
@@ -128,14 +131,15 @@ func importers(ctx context.Context, dirs map[string]bool) ([]string, error) {
 			return touched[name] || slices.ContainsFunc(deps[name], func(d string) bool { return touched[d] })
 		})
 	}
-	var found []string
 	for _, line := range lines {
 		f := strings.Split(line, ";")
-		if touched[f[0]] || reaches(append(deps[f[0]], strings.Fields(f[3])...)) {
-			found = append(found, f[0])
+		if touched[f[0]] {
+			own = append(own, f[0])
+		} else if reaches(append(deps[f[0]], strings.Fields(f[3])...)) {
+			importing = append(importing, f[0])
 		}
 	}
-	return found, nil
+	return own, importing, nil
 }
 
 func scripted(file string) bool {

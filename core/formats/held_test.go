@@ -174,6 +174,9 @@ func TestBadHeld(t *testing.T) {
 
 // Lessons that are each of a size that is read are too much together.
 func TestTooManyLessons(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes seconds")
+	}
 	text, err := json.Marshal(held())
 	if err != nil {
 		t.Fatal(err)
@@ -194,6 +197,9 @@ func TestTooManyLessons(t *testing.T) {
 
 // Whatever somebody changes in a file, it is refused or gives a lesson that can be read, judged and given back.
 func TestHeldByChance(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes seconds")
+	}
 	random := rand.New(rand.NewPCG(7, 8))
 	text, _ := json.Marshal(held())
 	words := []any{

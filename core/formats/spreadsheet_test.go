@@ -50,6 +50,9 @@ func TestReadSpreadsheet(t *testing.T) {
 
 // Files that mean harm are refused, and soon.
 func TestBadSpreadsheets(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes seconds")
+	}
 	bomb := func(part string, size int) []byte {
 		good, err := zip.NewReader(bytes.NewReader(xlsx(t, []any{"Noor"})), int64(len(xlsx(t, []any{"Noor"}))))
 		if err != nil {

@@ -57,6 +57,9 @@ func TestRemarks(t *testing.T) {
 
 // A whole school that says something leaves room for whose sheet it is.
 func TestRemarksLeaveRoom(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes seconds")
+	}
 	s, r := sheet.New("noor"), rules(lesson.Individual, lesson.Add)
 	r.Visited = []string{"noor"}
 	taken := 0

@@ -276,6 +276,9 @@ func TestSameOperationTwice(t *testing.T) {
 // A sheet takes so much, of one student on a shared one a share; what is removed
 // makes room again, however often, also for taking the removal back.
 func TestSheetFull(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes seconds")
+	}
 	for _, c := range []struct {
 		owner string
 		by    sheet.Actor

@@ -31,6 +31,9 @@ func covering(marks []lesson.Element) (pairs []string) {
 // the more are here, the smaller they begin; what finds no room lies in the
 // margin, and is all there.
 func TestAClassFillsAFrame(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes seconds")
+	}
 	for _, class := range []int{1, 10, 28, 300} {
 		rnd := rand.New(rand.NewPCG(uint64(class), 1))
 		s, r := sheet.New("class"), rules(lesson.WholeClass, lesson.Add)
