@@ -229,6 +229,7 @@ func TestHeldByChance(t *testing.T) {
 		"placed",
 		strings.Repeat("x", 700),
 	}
+	head, pixels := heads(t, 1), pixels(t).Data
 	taken := 0
 	for range 2000 {
 		var tree any
@@ -239,8 +240,7 @@ func TestHeldByChance(t *testing.T) {
 			change(tree, random, words)
 		}
 		changed, _ := json.Marshal(tree)
-		file := archive(t, entry{"board.json", heads(t, 1)}, entry{"lessons/1.json", changed},
-			entry{"pictures/p1.png", pixels(t).Data})
+		file := archive(t, entry{"board.json", head}, entry{"lessons/1.json", changed}, entry{"pictures/p1.png", pixels})
 		got, err := formats.ReadBoard(file, picture.Read)
 		if err != nil {
 			if refusal.Of(err) == nil {
