@@ -44,12 +44,15 @@ func whole(ctx context.Context) error {
 		// Where tests have bounds on time they come when the browser is done, one part after the other.
 		goTest("others", "", others...).following("browser"),
 		goTest("routes", "-skip "+atOnce, "alpenglow/web").following("others"),
-		goTest("routes, raced", "-run "+atOnce, append(withDetector, "alpenglow/web")...).following("routes", "raced packages"),
-		goTest("lessons, raced", "", append(withDetector, raced...)...).with("ATTACK_STEPS=5000").following("routes, raced"),
+		goTest("routes, raced", "-run "+atOnce, slices.Concat(withDetector, words("alpenglow/web"))...).
+			following("routes", "raced packages"),
+		goTest("lessons, raced", "", slices.Concat(withDetector, raced)...).
+			with("ATTACK_STEPS=5000").following("routes, raced"),
 		goTest("attack", "-run ^TestAttack$", "alpenglow/live").with("ATTACK_STEPS=25000").following("lessons, raced"),
 
 		compiling("go vet", "go vet ./...").following("program"),
-		compiling("raced packages", "go build", append(withDetector, append(raced, "alpenglow/web")...)...).following("go vet"),
+		compiling("raced packages", "go build", slices.Concat(withDetector, raced, words("alpenglow/web"))...).
+			following("go vet"),
 		compiling("staticcheck", "go tool staticcheck ./...").following("raced packages"),
 		goTest("core", "", core...).following("staticcheck"),
 
