@@ -89,21 +89,7 @@ func TestArrowsBetweenFolders(t *testing.T) {
 }
 
 // core has no clock of its own: the time is passed in.
-func TestCoreHasNoClock(t *testing.T) {
-	files, err := filepath.Glob("core/*/*.go")
-	if err != nil || len(files) == 0 {
-		t.Fatal("no files", err)
-	}
-	for _, name := range files {
-		text, err := os.ReadFile(name)
-		if err != nil {
-			t.Fatal(err)
-		}
-		if strings.Contains(string(text), "time.Now") {
-			t.Errorf("%s reads the clock", name)
-		}
-	}
-}
+func TestCoreHasNoClock(t *testing.T) { nowhere(t, "core/*/*.go", "time.Now") }
 
 // What the screens of the interface share; a screen imports these and never
 // another screen. The shared folders never import a screen.
@@ -144,18 +130,22 @@ func TestScreensDoNotImportEachOther(t *testing.T) {
 }
 
 // Tests in the browser wait for what must become true, never for time.
-func TestNoFixedWaits(t *testing.T) {
-	files, err := filepath.Glob("e2e/tests/*.ts")
-	if err != nil || len(files) < 20 {
-		t.Fatalf("%d files, %v", len(files), err)
+func TestNoFixedWaits(t *testing.T) { nowhere(t, "e2e/tests/*.ts", "waitForTimeout") }
+
+// nowhere fails where one of these files has the word in it, or where there are hardly any files.
+func nowhere(t *testing.T, files, word string) {
+	t.Helper()
+	names, err := filepath.Glob(files)
+	if err != nil || len(names) < 20 {
+		t.Fatalf("%d files %s, %v", len(names), files, err)
 	}
-	for _, name := range files {
+	for _, name := range names {
 		text, err := os.ReadFile(name)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if strings.Contains(string(text), "waitForTimeout") {
-			t.Errorf("%s waits for a fixed time", name)
+		if strings.Contains(string(text), word) {
+			t.Errorf("%s has %s", name, word)
 		}
 	}
 }

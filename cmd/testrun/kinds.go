@@ -58,9 +58,9 @@ func (p *part) with(env ...string) *part {
 	return p
 }
 
-// linted looks for what TypeScript should not do, and laidOut whether it is as oxfmt writes it. Each takes a second.
-func linted() *part  { return calm("oxlint", ".", "ui/node_modules/.bin/oxlint ui/src e2e") }
-func laidOut() *part { return calm("oxfmt", ".", "ui/node_modules/.bin/oxfmt --check ui/src e2e") }
+// oxlint looks for what TypeScript should not do, oxfmt whether it is laid out as it lays it out. Each takes a second.
+func oxlint() *part { return calm("oxlint", ".", "ui/node_modules/.bin/oxlint ui/src e2e") }
+func oxfmt() *part  { return calm("oxfmt", ".", "ui/node_modules/.bin/oxfmt --check ui/src e2e") }
 
 // formatted looks whether Go files are as gofmt writes them.
 func formatted(files []string) *part {

@@ -53,7 +53,7 @@ func quick(ctx context.Context) error {
 		}
 	}
 	if slices.ContainsFunc(files, scripted) {
-		parts = append(parts, linted(), laidOut(),
+		parts = append(parts, oxlint(), oxfmt(),
 			calm("types of tests", "e2e", "npx tsc --noEmit").following("interface"))
 	}
 	if len(screens) > 0 {

@@ -57,8 +57,8 @@ func whole(ctx context.Context) error {
 		goTest("core", "", core...).following("staticcheck"),
 
 		formatted(strings.Fields(string(files))),
-		linted(),
-		laidOut().following("oxlint"),
+		oxlint(),
+		oxfmt().following("oxlint"),
 		calm("types of tests", "e2e", "npx tsc --noEmit").following("oxfmt"),
 		unit("run").following("types of tests"),
 		calm("fonts", "ui", "sha256sum --check --quiet ../core/letters/fonts/SHA256SUMS").following("unit tests"),

@@ -9,6 +9,13 @@ export function demo() {
     server = await DemoServer.start()
   })
   test.afterEach(disperse)
+  // A test that failed says what its server logged. What students wrote is in no log.
+  test.afterEach(() => {
+    const { status, expectedStatus } = test.info()
+    if (status === expectedStatus || !server) return
+    const lines = server.log.split('\n').filter((line) => !line.includes('"route":"interface"'))
+    console.log([server.ended ? 'the server has ended' : 'the server runs', ...lines.slice(-60)].join('\n'))
+  })
   test.afterAll(async () => {
     await server?.remove()
   })

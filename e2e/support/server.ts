@@ -77,6 +77,11 @@ export class DemoServer {
     throw new Error(`the server is not ready: ${this.log}`)
   }
 
+  /** Whether the process is gone. */
+  get ended() {
+    return this.child === null || this.child.exitCode !== null || this.child.signalCode !== null
+  }
+
   /** Ends the server in good order, as Ctrl-C does; run starts it again with the same data. */
   async stop() {
     const child = this.child
